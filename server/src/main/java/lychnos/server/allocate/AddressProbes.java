@@ -22,6 +22,7 @@ import lychnos.core.fact.Mac;
 import lychnos.server.database.Rows;
 import lychnos.server.live.Live;
 import lychnos.server.site.Network;
+import lychnos.server.text.AllocateText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
@@ -116,15 +117,15 @@ public class AddressProbes {
                     .filter(way -> !way.isEmpty())
                     .toList();
             if (!answers.isEmpty()) {
-                said.add("answers to " + String.join(" and ", answers));
+                said.add(AllocateText.ANSWERS.text(String.join(" and ", answers)));
             }
             String name = named.containsKey(address) ? await(named.get(address)) : "";
             if (!name.isEmpty()) {
-                said.add("is called " + name + " by its reverse record");
+                said.add(AllocateText.IS_CALLED_BY_ITS_REVERSE_RECORD.text(name));
             }
             InUse lease = leased.get(address);
             if (lease != null) {
-                said.add("is leased by DHCP" + (lease.name().isEmpty() ? "" : " to " + lease.name()));
+                said.add(AllocateText.IS_LEASED_BY_DHCP.text((lease.name().isEmpty() ? "" : " to " + lease.name())));
             }
             if (!said.isEmpty()) {
                 Mac mac = answers.isEmpty() ? null : neighbour(address);

@@ -20,6 +20,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
+import lychnos.server.text.AllocateText;
 import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
@@ -107,7 +108,7 @@ public class AllocateResource {
 
     private static List<Address> addresses(PlacementRequest ask) {
         if (ask == null || ask.addresses == null || ask.addresses.isEmpty() || ask.addresses.size() > MOST_ASKED) {
-            throw Refusal.bad("From 1 to " + MOST_ASKED + " addresses are asked at once.");
+            throw Refusal.bad(AllocateText.FROM_1_TO_ADDRESSES_ARE_ASKED_AT_ONCE.said(MOST_ASKED));
         }
         try {
             return ask.addresses.stream().map(Address::parse).distinct().toList();
@@ -171,7 +172,7 @@ public class AllocateResource {
     @RolesAllowed("engineer")
     public NewAllocation allocate(long id, Claims.NewClaims allocation) {
         if (allocation == null) {
-            throw Refusal.bad("No addresses were sent to allocate.");
+            throw Refusal.bad(AllocateText.NO_ADDRESSES_WERE_SENT_TO_ALLOCATE.said());
         }
         return new NewAllocation(claims.allocate(id, allocation, who.person()));
     }

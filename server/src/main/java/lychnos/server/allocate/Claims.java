@@ -33,6 +33,7 @@ import lychnos.server.site.AddressRange;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -43,9 +44,9 @@ public class Claims {
 
     /** By constraint, what two claims cannot both have. */
     private static final Map<String, String> UNIQUE_WHILE_LIVE = Map.of(
-            "claim_live_address", "One of these addresses",
-            "claim_live_name", "One of these names",
-            "claim_live_unit", "One of these units' addresses");
+            "claim_live_address", AllocateText.ONE_OF_THESE_ADDRESSES.text(),
+            "claim_live_name", AllocateText.ONE_OF_THESE_NAMES.text(),
+            "claim_live_unit", AllocateText.ONE_OF_THESE_UNITS_ADDRESSES.text());
 
     private final Session db;
     private final RowsAsRead rows;
@@ -130,7 +131,7 @@ public class Claims {
      */
     public UUID allocate(long bringUpId, NewClaims allocation, Who.Person person) {
         if (allocation.lines() == null || allocation.lines().isEmpty()) {
-            throw Refusal.bad("No addresses were sent to allocate.");
+            throw Refusal.bad(AllocateText.NO_ADDRESSES_WERE_SENT_TO_ALLOCATE.said());
         }
         refuseUnknownDevices(bringUpId, allocation);
         try {
@@ -138,7 +139,7 @@ public class Claims {
         } catch (PersistenceException | QuarkusTransactionException e) {
             String what = Constraints.violated(e).map(UNIQUE_WHILE_LIVE::get).orElseThrow(() -> e);
             throw Refusal.conflict(
-                    what + " has just been allocated by somebody else. Here is the next fit.",
+                    AllocateText.HAS_JUST_BEEN_ALLOCATED_BY_SOMEBODY_ELSE.said(what),
                     Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
         }
     }
@@ -164,8 +165,8 @@ public class Claims {
         Map.Entry<Address, AddressProbes.Heard> first =
                 heard.entrySet().iterator().next();
         throw Refusal.conflict(
-                first.getKey() + " " + first.getValue().sentence()
-                        + ": an unknown device uses this address. Here is the next fit.",
+                AllocateText.UNKNOWN_DEVICE_USES_THIS_ADDRESS.said(
+                        first.getKey(), first.getValue().sentence()),
                 Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
     }
 
@@ -195,13 +196,13 @@ public class Claims {
             if (units.get(wanted.unitId()) == null || network == null) {
                 throw Refusal.bad(
                         network == null
-                                ? "One of the networks is not of this bring-up."
-                                : "One of the units is not in this bring-up.");
+                                ? AllocateText.ONE_OF_THE_NETWORKS_IS_NOT_OF_THIS_BRING.said()
+                                : AllocateText.ONE_OF_THE_UNITS_IS_NOT_IN_THIS_BRING.said());
             }
             Address address = read("address", wanted.address());
             if (!free.get(network.id).contains(address)) {
                 throw Refusal.conflict(
-                        address + " is not free any more, or lies in no pool. Here is the next fit.",
+                        AllocateText.IS_NOT_FREE_ANY_MORE.said(address),
                         Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
             }
             free.get(network.id).remove(address);
@@ -220,7 +221,7 @@ public class Claims {
                 person,
                 bringUpId,
                 null,
-                "allocated " + claims.size() + " addresses to " + places.size() + " units",
+                AllocateText.ALLOCATED_ADDRESSES_TO_UNITS.text(claims.size(), places.size()),
                 null,
                 allocation.lines());
         live.tell(bringUpId, "allocate");
@@ -237,8 +238,8 @@ public class Claims {
             if (!whole.get(unit).equals(roles)) {
                 Set<String> missing = new HashSet<>(whole.get(unit));
                 missing.removeAll(roles);
-                throw Refusal.bad(units.get(unit).label() + " is placed whole or not at all; missing are "
-                        + String.join(", ", missing) + ".");
+                throw Refusal.bad(AllocateText.IS_PLACED_WHOLE_OR_NOT_AT_ALL.said(
+                        units.get(unit).label(), String.join(", ", missing)));
             }
         });
     }
@@ -247,12 +248,11 @@ public class Claims {
         for (Placings.Growth growth : allocation.growth() == null ? List.<Placings.Growth>of() : allocation.growth()) {
             AddressRun run = AddressRun.parse(growth.run());
             if (!networks.containsKey(growth.networkId())) {
-                throw Refusal.bad("One of the networks is not of this bring-up.");
+                throw Refusal.bad(AllocateText.ONE_OF_THE_NETWORKS_IS_NOT_OF_THIS_BRING.said());
             }
             if (!free.get(growth.networkId()).contains(run.first())
                     || !free.get(growth.networkId()).contains(run.last())) {
-                throw Refusal.conflict(
-                        run + " was to be reserved for growth and is no longer free. Choose another fit.");
+                throw Refusal.conflict(AllocateText.GROWTH_RUN_IS_NO_LONGER_FREE.said(run));
             }
             AddressRange range = new AddressRange();
             range.networkId = growth.networkId();

@@ -24,6 +24,7 @@ import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.BringUps;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
@@ -97,7 +98,7 @@ public class Existing {
     public AddressReport transfer(long bringUpId, boolean preview, Who.Person person) {
         List<ZoneSource> sources = QuarkusTransaction.requiringNew().call(() -> sources(bringUpId));
         if (sources.isEmpty()) {
-            throw Refusal.conflict("No domain with a primary name server is defined. Define one in Prepare.");
+            throw Refusal.conflict(AllocateText.NO_DOMAIN_WITH_A_PRIMARY_NAME_SERVER.said());
         }
         List<InUse> uses = new ArrayList<>();
         for (ZoneSource source : sources) {
@@ -150,7 +151,8 @@ public class Existing {
             }
         }
         if (!preview && !fresh.isEmpty()) {
-            journal.write(person, bringUpId, null, "imported " + fresh.size() + " existing addresses", null, fresh);
+            journal.write(
+                    person, bringUpId, null, AllocateText.IMPORTED_EXISTING_ADDRESSES.text(fresh.size()), null, fresh);
             live.tell(bringUpId, "allocate");
         }
         return new AddressReport(fresh, known, elsewhere, faults);
@@ -160,7 +162,8 @@ public class Existing {
         UnknownDevice unknownDevice = new UnknownDevice();
         unknownDevice.key = new UnknownDevice.UnknownDeviceKey(network.id, use.address());
         unknownDevice.mac = use.mac().orElse(null);
-        unknownDevice.sentence = (use.name().isEmpty() ? "in use" : "is " + use.name()) + ", says a " + use.source();
+        unknownDevice.sentence =
+                AllocateText.SAYS.text((use.name().isEmpty() ? "in use" : "is " + use.name()), use.source());
         unknownDevice.firstHeard = clock.instant();
         unknownDevice.lastHeard = clock.instant();
         return unknownDevice;
@@ -180,7 +183,13 @@ public class Existing {
                 }
             });
         }
-        journal.write(person, bringUpId, null, "deleted " + addresses.size() + " imported addresses", addresses, null);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                AllocateText.DELETED_IMPORTED_ADDRESSES.text(addresses.size()),
+                addresses,
+                null);
         live.tell(bringUpId, "allocate");
     }
 }

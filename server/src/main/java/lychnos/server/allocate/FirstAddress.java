@@ -10,6 +10,7 @@ import lychnos.core.address.AddressRun;
 import lychnos.core.fact.Mac;
 import lychnos.server.site.AddressRange;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.AllocateText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.Vantage;
@@ -47,14 +48,14 @@ public class FirstAddress {
                 .map(use -> use.address())
                 .toList()) {
             if (vantage.port(leased, port, CONNECT) == PortState.OPEN) {
-                return Optional.of(new FoundAddress(leased, "found at " + leased + " by its lease"));
+                return Optional.of(new FoundAddress(leased, AllocateText.FOUND_AT_BY_ITS_LEASE.text(leased)));
             }
         }
         for (AddressRun scope : vantage.hearsSilence() ? scopes(unitId) : List.<AddressRun>of()) {
             Optional<Address> answers = vantage.findByMac(mac, scope, ASK_ALL);
             if (answers.isPresent()) {
                 return Optional.of(
-                        new FoundAddress(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
+                        new FoundAddress(answers.get(), AllocateText.FOUND_AT_WHERE_ANSWERS.text(answers.get(), mac)));
             }
         }
         return Optional.empty();

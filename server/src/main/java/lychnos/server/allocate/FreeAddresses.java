@@ -14,6 +14,7 @@ import lychnos.server.database.RowsAsRead;
 import lychnos.server.site.AddressRange;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.UnitsAsRead;
 import org.hibernate.Session;
 
@@ -81,7 +82,8 @@ public class FreeAddresses {
     /** How many addresses may be allocated now. */
     public long count(Network network) {
         return rows.suffice()
-                ? rows.once("free in " + network.id, () -> in(network).freeSize())
+                ? rows.once(
+                        AllocateText.FREE.text(network.id), () -> in(network).freeSize())
                 : in(network).freeSize();
     }
 

@@ -14,6 +14,7 @@ import lychnos.core.existing.InUse;
 import lychnos.core.fact.CsvText;
 import lychnos.server.LychnosConfig;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.AllocateText;
 
 /** What DHCP servers on this machine have leased, read again each time that somebody asks. */
 @ApplicationScoped
@@ -35,20 +36,18 @@ public class Leases {
         for (Path file : config.dhcpLeaseFiles().orElse(List.of())) {
             try {
                 if (Files.size(file) > CsvText.MAX_LENGTH) {
-                    throw unreadable(file, "it is longer than " + CsvText.MAX_LENGTH + " bytes");
+                    throw unreadable(file, AllocateText.IS_LONGER_THAN_BYTES.text(CsvText.MAX_LENGTH));
                 }
                 ExistingList list = ExistingList.parse(Files.readString(file, StandardCharsets.ISO_8859_1));
                 list.uses().forEach(use -> held.put(use.address(), use));
             } catch (IOException e) {
-                throw unreadable(file, "it cannot be read (" + e.getMessage() + ")");
+                throw unreadable(file, AllocateText.CANNOT_BE_READ.text(e.getMessage()));
             }
         }
         return held;
     }
 
     private static Refusal unreadable(Path file, String why) {
-        return Refusal.conflict("The DHCP lease file " + file + " is configured, but " + why
-                + ". No address is allocated until it can be read. Fix it, or remove it from "
-                + "LYCHNOS_DHCP_LEASE_FILES.");
+        return Refusal.conflict(AllocateText.DHCP_LEASE_FILE_IS_CONFIGURED.said(file, why));
     }
 }

@@ -34,6 +34,7 @@ import lychnos.server.site.BringUp;
 import lychnos.server.site.Measures;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.BringUps;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
@@ -266,11 +267,10 @@ public class Names {
                         && record.state != NameRecordState.WITHDRAWN)
                 .toList();
         if (records.isEmpty()) {
-            throw Refusal.conflict("All records are on the name server already.");
+            throw Refusal.conflict(AllocateText.ALL_RECORDS_ARE_ON_THE_NAME_SERVER.said());
         }
         if (records.stream().allMatch(record -> record.zone.isEmpty())) {
-            throw Refusal.conflict(
-                    "No domain with a primary name server is defined. Define one in Prepare, or copy the zone lines.");
+            throw Refusal.conflict(AllocateText.NO_DOMAIN_TO_PUSH_TO.said());
         }
         records.stream()
                 .filter(record -> record.state != NameRecordState.WITHDRAWING && !record.zone.isEmpty())
@@ -340,8 +340,8 @@ public class Names {
         try {
             if (batch.zone.key.isEmpty()) {
                 pushed = records.stream()
-                        .map(record ->
-                                new Pushed(record, Pushed.State.REFUSED, "no key is defined for " + batch.zone.name))
+                        .map(record -> new Pushed(
+                                record, Pushed.State.REFUSED, AllocateText.NO_KEY_IS_DEFINED.text(batch.zone.name)))
                         .toList();
             } else if (batch.make) {
                 pushed = vantage.makeRecords(

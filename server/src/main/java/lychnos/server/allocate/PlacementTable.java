@@ -15,6 +15,7 @@ import lychnos.core.place.Placer;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.Network;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.Unit;
 
 /** Everything that proposals are made from, read once: networks, units with their facts, free space and used names. */
@@ -130,7 +131,7 @@ final class PlacementTable {
         while (!usedNames.add(name)) {
             name = pattern.name(words, counter.incrementAndGet());
             if (name.equals(first)) {
-                throw new IllegalArgumentException("The name " + name + " is taken already; add {n} to the pattern.");
+                throw new IllegalArgumentException(AllocateText.NAME_IS_TAKEN.text(name, "{n}"));
             }
         }
         return name;

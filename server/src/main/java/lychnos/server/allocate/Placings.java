@@ -25,6 +25,7 @@ import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
@@ -168,7 +169,7 @@ public class Placings {
         BringUp bringUp = bringUps.get(bringUpId);
         String text = patternText == null || patternText.isBlank() ? bringUp.namePattern : patternText;
         if (bringUp.network == null) {
-            return PlacementProposal.none(text, "No network is defined yet. Define one in Prepare.");
+            return PlacementProposal.none(text, AllocateText.NO_NETWORK_IS_DEFINED_YET.text());
         }
         PlacementTable table = table(bringUp, from == null || from.isBlank() ? null : read("from", from));
         List<Unit> units = table.unplaced();
@@ -203,8 +204,10 @@ public class Placings {
             });
         }
         String row = rows.size() > 1
-                ? "lowest run of " + rows.size() + " in a row"
-                : lines.size() == 1 ? "lowest free address" : "each unit at its lowest fit";
+                ? AllocateText.LOWEST_RUN_OF_IN_A_ROW.text(rows.size())
+                : lines.size() == 1
+                        ? AllocateText.LOWEST_FREE_ADDRESS.text()
+                        : AllocateText.EACH_UNIT_AT_ITS_LOWEST_FIT.text();
         String fault = lines.isEmpty() ? unplaced.get(0).why() : null;
         return new PlacementProposal(lines, growth, unplaced, row, text, fault);
     }
@@ -253,7 +256,7 @@ public class Placings {
         Unit unit = table.units().stream()
                 .filter(each -> each.id == unitId)
                 .findFirst()
-                .orElseThrow(() -> Refusal.notFound("There is no such unit here."));
+                .orElseThrow(() -> Refusal.notFound(AllocateText.NO_SUCH_UNIT.said()));
         List<Need> needs = table.needs(unit);
         Kind kind = table.kind(unit);
         String name = table.name(unit, NamePattern.parse(bringUp.namePattern), new AtomicInteger());

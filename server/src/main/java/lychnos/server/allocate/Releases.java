@@ -12,6 +12,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.AllocateText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.SignedUnits;
 import lychnos.server.units.Unit;
@@ -63,12 +64,18 @@ public class Releases {
                 .setParameter("bringUp", bringUpId)
                 .getResultList();
         if (claims.isEmpty()) {
-            throw Refusal.conflict("That allocation has already been undone.");
+            throw Refusal.conflict(AllocateText.THAT_ALLOCATION_HAS_ALREADY_BEEN_UNDONE.said());
         }
         signedUnits.refuse(claims.stream().map(claim -> claim.unitId).distinct().toList());
-        refuseTold(claims, "A machine of this allocation has its address already, or is being set up.");
+        refuseTold(claims, AllocateText.MACHINE_OF_THIS_ALLOCATION_HAS_ITS_ADDRESS.text());
         letGo(claims, names.pushed(claims));
-        journal.write(person, bringUpId, null, "undid the allocation of " + claims.size() + " addresses", null, null);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                AllocateText.UNDID_THE_ALLOCATION_OF_ADDRESSES.text(claims.size()),
+                null,
+                null);
         live.tell(bringUpId, "allocate");
     }
 
@@ -80,10 +87,10 @@ public class Releases {
                 .setParameter("unit", unitId)
                 .getResultList();
         if (claims.isEmpty()) {
-            throw Refusal.conflict(unit.label() + " has no address.");
+            throw Refusal.conflict(AllocateText.HAS_NO_ADDRESS.said(unit.label()));
         }
         signedUnits.refuse(List.of(unitId));
-        refuseTold(claims, unit.label() + " has its address already, or is being set up.");
+        refuseTold(claims, AllocateText.HAS_ITS_ADDRESS.text(unit.label()));
         letGo(claims, true);
         journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);
         live.tell(unit.bringUpId, "allocate");

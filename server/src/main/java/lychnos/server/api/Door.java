@@ -14,6 +14,7 @@ import java.net.URI;
 import java.util.Set;
 import lychnos.core.kind.KindPackage;
 import lychnos.server.LychnosConfig;
+import lychnos.server.text.ApiText;
 
 /**
  * What every request passes before anybody asks who sends it.
@@ -106,12 +107,7 @@ public class Door {
         if (SAFE.contains(request.method()) && !upgrade) {
             context.next();
         } else if (isForeign(request)) {
-            refuse(
-                    context,
-                    403,
-                    "Not allowed",
-                    "This request comes from a page of another origin. Only pages of this server change something "
-                            + "here.");
+            refuse(context, 403, ApiText.NOT_ALLOWED.text(), ApiText.REQUEST_COMES_FROM_ANOTHER_ORIGIN.text());
         } else {
             context.next();
         }
@@ -185,10 +181,10 @@ public class Door {
         refuse(
                 context,
                 status,
-                status == 413 ? "Too large" : "Not understood",
+                status == 413 ? ApiText.TOO_LARGE.text() : ApiText.NOT_UNDERSTOOD.text(),
                 status == 413
-                        ? "The body of the request is too large for this route."
-                        : "The body of the request could not be read.");
+                        ? ApiText.BODY_IS_TOO_LARGE_FOR_THIS_ROUTE.text()
+                        : ApiText.BODY_OF_THE_REQUEST_COULD_NOT_BE_READ.text());
     }
 
     private static void refuse(RoutingContext context, int status, String title, String detail) {

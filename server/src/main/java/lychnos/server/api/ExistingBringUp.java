@@ -6,6 +6,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.ApiText;
 import org.hibernate.Session;
 import org.jboss.resteasy.reactive.server.ServerRequestFilter;
 
@@ -37,7 +38,7 @@ public class ExistingBringUp {
             return;
         }
         if (number == 0 || !exists(number)) {
-            throw Refusal.notFound("There is no such bring-up.");
+            throw Refusal.notFound(ApiText.NO_SUCH_BRING_UP.said());
         }
         known.add(number);
     }

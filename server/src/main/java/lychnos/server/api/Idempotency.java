@@ -19,6 +19,7 @@ import java.util.regex.Pattern;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.ApiText;
 import lychnos.wire.time.Ticker;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
@@ -79,7 +80,7 @@ public class Idempotency {
         }
         Who.Person person = who.person();
         if (key.length() < SHORTEST || key.length() > LONGEST || key.chars().anyMatch(c -> c < ' ' || c > '~')) {
-            throw Refusal.bad("An Idempotency-Key has " + SHORTEST + " to " + LONGEST + " characters of ASCII.");
+            throw Refusal.bad(ApiText.IDEMPOTENCY_KEY_HAS_ANOTHER_LENGTH.said(SHORTEST, LONGEST));
         }
         byte[] body = request.getEntityStream().readAllBytes();
         request.setEntityStream(new ByteArrayInputStream(body));
@@ -114,19 +115,15 @@ public class Idempotency {
     private Response answerOfTheFirst(Reservation wanted, String digest) {
         long end = ticker.nanos() + LONGEST_WAIT.toNanos();
         while (true) {
-            Kept kept = find(wanted)
-                    .orElseThrow(() -> Refusal.conflict(
-                            "The first request with this Idempotency-Key was refused. Send the request again."));
+            Kept kept = find(wanted).orElseThrow(() -> Refusal.conflict(ApiText.FIRST_REQUEST_WAS_REFUSED.said()));
             if (!kept.request.equals(digest)) {
-                throw Refusal.conflict("This Idempotency-Key was used for another request.");
+                throw Refusal.conflict(ApiText.IDEMPOTENCY_KEY_WAS_USED_ALREADY.said());
             }
             if (kept.status != null) {
                 return repeated(kept);
             }
             if (ticker.nanos() > end) {
-                throw Refusal.conflict(
-                        "The first request with this Idempotency-Key has no answer yet. Check whether it was carried "
-                                + "out before you send another one.");
+                throw Refusal.conflict(ApiText.FIRST_REQUEST_HAS_NO_ANSWER_YET.said());
             }
             LockSupport.parkNanos(LOOK_EVERY.toNanos());
         }
@@ -146,8 +143,7 @@ public class Idempotency {
 
     private static Response repeated(Kept kept) {
         if (kept.answer == null && kept.status != 204) {
-            throw Refusal.conflict(
-                    "This request was already carried out; its answer is not stored and cannot be repeated.");
+            throw Refusal.conflict(ApiText.REQUEST_WAS_ALREADY_CARRIED_OUT.said());
         }
         Response.ResponseBuilder answer = Response.status(kept.status);
         return (kept.answer == null

@@ -18,8 +18,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import lychnos.core.text.Message;
+import lychnos.core.text.Said;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.DatabaseTrouble;
+import lychnos.server.text.ApiText;
 import org.hibernate.StaleStateException;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
@@ -54,22 +57,20 @@ public class Problems {
     @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
     public Response unauthorised(Exception e) {
         DatabaseTrouble trouble = identity.getAttribute(DatabaseTrouble.ATTRIBUTE);
-        return trouble != null ? database(trouble) : problem(401, "Not signed in", "Sign in first.", Map.of());
+        return trouble != null
+                ? database(trouble)
+                : problem(401, ApiText.NOT_SIGNED_IN, ApiText.SIGN_IN_FIRST.said(), Map.of());
     }
 
     @ServerExceptionMapper
     public Response forbidden(ForbiddenException e) {
-        return problem(403, "Not allowed", "Your role does not allow this. Ask a lead.", Map.of());
+        return problem(403, ApiText.NOT_ALLOWED, ApiText.YOUR_ROLE_DOES_NOT_ALLOW.said(), Map.of());
     }
 
     /** The second one is named because the framework has an answer of its own for it, without a word in it. */
     @ServerExceptionMapper({JsonProcessingException.class, MismatchedInputException.class})
     public Response json(JsonProcessingException e) {
-        return problem(
-                400,
-                "Not understood",
-                "The request is not JSON in the format of this route" + place(e) + ".",
-                Map.of());
+        return problem(400, ApiText.NOT_UNDERSTOOD, ApiText.REQUEST_IS_NOT_JSON_IN_THE_FORMAT.said(place(e)), Map.of());
     }
 
     /**
@@ -78,17 +79,14 @@ public class Problems {
      */
     private static String place(JsonProcessingException e) {
         if (e instanceof JsonMappingException mapping && !mapping.getPath().isEmpty()) {
-            return ": look at “"
-                    + mapping.getPath().stream()
-                            .map(step ->
-                                    step.getFieldName() == null ? "[" + step.getIndex() + "]" : step.getFieldName())
-                            .collect(Collectors.joining("."))
-                    + "”";
+            return ApiText.LOOK.text(mapping.getPath().stream()
+                    .map(step -> step.getFieldName() == null ? "[" + step.getIndex() + "]" : step.getFieldName())
+                    .collect(Collectors.joining(".")));
         }
         return e.getLocation() == null
                 ? ""
-                : ": look at line " + e.getLocation().getLineNr() + ", column "
-                        + e.getLocation().getColumnNr();
+                : ApiText.LOOK_AT_LINE.text(
+                        e.getLocation().getLineNr(), e.getLocation().getColumnNr());
     }
 
     /** What the framework refuses, with its own status and headers (RFC 9110, section 15.5). */
@@ -106,8 +104,10 @@ public class Problems {
         }
         Response answer = problem(
                 status,
-                STATUS_TITLES.getOrDefault(status, "Not possible"),
-                STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out."),
+                STATUS_TITLES.getOrDefault(status, ApiText.NOT_POSSIBLE),
+                STATUS_TEXTS
+                        .getOrDefault(status, ApiText.REQUEST_CANNOT_BE_CARRIED_OUT)
+                        .said(),
                 Map.of());
         String allow = status == 405 ? methods.of(uri.getPath()) : "";
         return allow.isEmpty()
@@ -115,27 +115,27 @@ public class Problems {
                 : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
     }
 
-    private static final Map<Integer, String> STATUS_TITLES = Map.of(
+    private static final Map<Integer, ApiText> STATUS_TITLES = Map.of(
             404,
-            "Not found",
+            ApiText.NOT_FOUND,
             405,
-            "Method not allowed",
+            ApiText.METHOD_NOT_ALLOWED,
             406,
-            "Not acceptable",
+            ApiText.NOT_ACCEPTABLE,
             413,
-            "Too large",
+            ApiText.TOO_LARGE,
             414,
-            "Address too long",
+            ApiText.ADDRESS_TOO_LONG,
             415,
-            "Unsupported media type");
+            ApiText.UNSUPPORTED_MEDIA_TYPE);
 
-    private static final Map<Integer, String> STATUS_TEXTS = Map.of(
-            404, "This address does not exist.",
-            405, "This route does not support the method; the Allow header lists the supported ones.",
-            406, "This route does not support the formats of the Accept header.",
-            413, "The body of the request is too large.",
-            414, "The address of the request is too long.",
-            415, "This route does not support the content type of the body; see the API document.");
+    private static final Map<Integer, ApiText> STATUS_TEXTS = Map.of(
+            404, ApiText.ADDRESS_DOES_NOT_EXIST,
+            405, ApiText.ROUTE_DOES_NOT_SUPPORT_THE_METHOD,
+            406, ApiText.ROUTE_DOES_NOT_SUPPORT_THE_FORMATS,
+            413, ApiText.BODY_IS_TOO_LARGE,
+            414, ApiText.ADDRESS_OF_THE_REQUEST_IS_TOO_LONG,
+            415, ApiText.ROUTE_DOES_NOT_SUPPORT_THE_CONTENT_TYPE);
 
     @ServerExceptionMapper
     public Response unexpected(Exception e) {
@@ -150,11 +150,7 @@ public class Problems {
         }
         String id = UUID.randomUUID().toString().substring(0, 8);
         LOG.errorf(e, "unexpected, %s", id);
-        return problem(
-                500,
-                "Internal error",
-                "An unexpected error occurred. The server's log has the details under " + id + ".",
-                Map.of());
+        return problem(500, ApiText.INTERNAL_ERROR, ApiText.UNEXPECTED_ERROR_OCCURRED.said(id), Map.of());
     }
 
     /**
@@ -165,41 +161,31 @@ public class Problems {
         int depth = 0;
         for (Throwable each = e; each != null && depth < DEEPEST; each = each.getCause(), depth++) {
             if (each instanceof OptimisticLockException || each instanceof StaleStateException) {
-                return Optional.of(problem(
-                        409,
-                        "Conflict",
-                        "Somebody else changed or deleted this at the same time. Reload and try again.",
-                        Map.of()));
+                return Optional.of(
+                        problem(409, ApiText.CONFLICT, ApiText.SOMEBODY_ELSE_CHANGED_OR_DELETED.said(), Map.of()));
             }
             String state = each instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
             switch (state) {
                 case "23505", "23P01":
-                    return Optional.of(problem(
-                            409,
-                            "Conflict",
-                            "This already exists, perhaps since a moment ago. Reload before you add " + "another.",
-                            Map.of()));
+                    return Optional.of(problem(409, ApiText.CONFLICT, ApiText.ALREADY_EXISTS.said(), Map.of()));
                 case "23503":
-                    return Optional.of(problem(
-                            409, "Conflict", "This refers to something that is gone, or is still in use.", Map.of()));
+                    return Optional.of(
+                            problem(409, ApiText.CONFLICT, ApiText.REFERS_TO_SOMETHING_THAT_IS_GONE.said(), Map.of()));
                 case "40001", "40P01", "55P03":
                     return Optional.of(problem(
                             409,
-                            "Conflict",
-                            "Somebody else changed this at the same time, so nothing was changed. Try again.",
+                            ApiText.CONFLICT,
+                            ApiText.SOMEBODY_ELSE_CHANGED_THIS_AT_THE_SAME_TIME.said(),
                             Map.of()));
                 case "22021", "22P05":
                     return Optional.of(problem(
                             400,
-                            "Invalid request",
-                            "A text contains a character that cannot be stored, such as NUL.",
+                            ApiText.INVALID_REQUEST,
+                            ApiText.TEXT_CONTAINS_A_CHARACTER_THAT_CANNOT.said(),
                             Map.of()));
                 case "22001", "22003", "22P02", "23502", "23514":
-                    return Optional.of(problem(
-                            400,
-                            "Invalid request",
-                            "A value is out of range. The API document has the limits.",
-                            Map.of()));
+                    return Optional.of(
+                            problem(400, ApiText.INVALID_REQUEST, ApiText.VALUE_IS_OUT_OF_RANGE.said(), Map.of()));
                 default:
                     // something else, or a cause that is wrapped
             }
@@ -209,24 +195,22 @@ public class Problems {
 
     private static Response database(DatabaseTrouble trouble) {
         return trouble == DatabaseTrouble.FULL
-                ? problem(
-                        503,
-                        "The database's disk is full",
-                        "Nothing was changed: the disk of the database is full. The operator of this server has "
-                                + "to make room; then do it again.",
-                        Map.of())
+                ? problem(503, ApiText.DATABASE_DISK_IS_FULL, ApiText.DISK_OF_THE_DATABASE_IS_FULL.said(), Map.of())
                 : problem(
                         503,
-                        "The database does not answer",
-                        "The server is running but cannot reach its database. Your last change may not be saved: "
-                                + "look again later. Running jobs continue automatically.",
+                        ApiText.DATABASE_DOES_NOT_ANSWER,
+                        ApiText.SERVER_CANNOT_REACH_ITS_DATABASE.said(),
                         Map.of());
     }
 
-    private static Response problem(int status, String title, String detail, Map<String, Object> members) {
+    private static Response problem(int status, Message title, Said detail, Map<String, Object> members) {
+        return problem(status, title, detail.text(), Refusal.coded(detail, members));
+    }
+
+    private static Response problem(int status, Message title, String detail, Map<String, Object> members) {
         Map<String, Object> body = new LinkedHashMap<>();
         body.put("type", "about:blank");
-        body.put("title", title);
+        body.put("title", title.text());
         body.put("status", status);
         body.put("detail", detail);
         body.putAll(members);

@@ -33,6 +33,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.prove.Checks;
 import lychnos.server.prove.Proof;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.BoardText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.SignedUnits;
@@ -186,9 +187,8 @@ public class Board {
                 .map(row -> new BoardTodo(
                         Mark.WAIT,
                         row.name + " restarts",
-                        "usually back within "
-                                + kindOf.get(row.unitId).restartAbout().toSeconds()
-                                + " s; then it is read back and proven",
+                        BoardText.USUALLY_BACK_WITHIN.text(
+                                kindOf.get(row.unitId).restartAbout().toSeconds()),
                         Stage.CONFIGURE,
                         row.unitId))
                 .toList());
@@ -197,7 +197,7 @@ public class Board {
                 .map(member -> new BoardTodo(
                         Mark.WAIT,
                         row.name + " " + member.label() + " works",
-                        "usually for " + BoardCells.text(member.about()),
+                        BoardText.USUALLY.text(BoardCells.text(member.about())),
                         Stage.CONFIGURE,
                         row.unitId))
                 .forEach(waiting::add));
@@ -269,7 +269,7 @@ public class Board {
         findings.stream()
                 .filter(Finding::blocks)
                 .filter(finding -> finding.about().unitId() != null)
-                .forEach(finding -> heldUp.put(finding.about().unitId(), "see findings"));
+                .forEach(finding -> heldUp.put(finding.about().unitId(), BoardText.SEE_FINDINGS.text()));
         return heldUp;
     }
 
@@ -293,10 +293,10 @@ public class Board {
         long known = count(rows, BoardRow::prepare, Mark.DONE);
         long blocking = findings.stream().filter(Finding::blocks).count();
         String prepareFault = bringUp.network == null && known > 0
-                ? "no network"
+                ? BoardText.NO_NETWORK.text()
                 : blocking > 0
-                        ? blocking + (blocking == 1 ? " finding blocks" : " findings block")
-                        : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
+                        ? BoardText.FINDINGS_BLOCK.text(blocking)
+                        : missing > 0 ? BoardText.FACTS_MISSING.text(missing) : "";
         long placed = count(rows, BoardRow::allocate, Mark.DONE);
         long set = count(rows, BoardRow::configure, Mark.DONE);
         long stopped = count(rows, BoardRow::configure, Mark.FAULT);
@@ -309,21 +309,28 @@ public class Board {
         long broken = count(rows, BoardRow::prove, Mark.FAULT);
         long signed = count(rows, BoardRow::handover, Mark.DONE);
         long toSign = count(rows, BoardRow::handover, Mark.SET);
-        String configure = (running > 0 ? running + " in progress" : set + " set up")
+        String configure = (running > 0 ? BoardText.IN_PROGRESS.text(running) : set + " set up")
                 + (waiting > 0 ? " · " + waiting + " waiting" : "")
                 + (ready > 0 ? " · " + ready + " ready" : "");
         return new BoardCourse(
                 new BoardStage(
-                        prepareFault, all == 0 ? "no units yet" : known + " of " + all + " known", percent(known, all)),
+                        prepareFault,
+                        all == 0 ? BoardText.NO_UNITS_YET.text() : BoardText.KNOWN.text(known, all),
+                        percent(known, all)),
                 new BoardStage(
                         "",
-                        placed + " allocated" + (placed < all ? " · " + (all - placed) + " without address" : ""),
+                        placed < all
+                                ? BoardText.SOME_ALLOCATED.text(placed, all - placed)
+                                : BoardText.ALLOCATED.text(placed),
                         percent(placed, all)),
-                new BoardStage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
-                new BoardStage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),
+                new BoardStage(stopped > 0 ? BoardText.STOPPED.text(stopped) : "", configure, percent(set, all)),
+                new BoardStage(
+                        broken > 0 ? BoardText.NOT_PROVEN.text(broken) : "",
+                        BoardText.PROVEN.text(proven),
+                        percent(proven, all)),
                 new BoardStage(
                         "",
-                        signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""),
+                        toSign > 0 ? BoardText.SOME_TO_SIGN.text(signed, toSign) : BoardText.SIGNED.text(signed),
                         percent(signed, all)));
     }
 }

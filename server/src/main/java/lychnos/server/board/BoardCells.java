@@ -11,6 +11,7 @@ import lychnos.server.configure.bench.AtBench;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.jobs.Run;
 import lychnos.server.prove.Proof;
+import lychnos.server.text.BoardText;
 
 /** What each cell of a unit's row says. */
 final class BoardCells {
@@ -25,8 +26,8 @@ final class BoardCells {
         return Board.BoardCell.of(
                 Mark.DARK,
                 missing.size() == 1
-                        ? missing.get(0).fact().title() + " to find out"
-                        : missing.size() + " facts to find out");
+                        ? BoardText.TO_FIND_OUT.text(missing.get(0).fact().title())
+                        : BoardText.FACTS_TO_FIND_OUT.text(missing.size()));
     }
 
     /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
@@ -53,8 +54,9 @@ final class BoardCells {
                 return Board.BoardCell.of(Mark.SET, "ready");
             }
             return known.kind().dialogue().isPresent()
-                    ? new Board.BoardCell(Mark.SET, "ready for the bench", null, Board.BoardCode.READY_FOR_BENCH)
-                    : Board.BoardCell.of(Mark.SET, "ready, by hand for now");
+                    ? new Board.BoardCell(
+                            Mark.SET, BoardText.READY_FOR_THE_BENCH.text(), null, Board.BoardCode.READY_FOR_BENCH)
+                    : Board.BoardCell.of(Mark.SET, BoardText.READY_BY_HAND.text());
         }
         return Board.BoardCell.of(
                 Mark.DARK, known.known() && claim != null ? readiness.lacks().get(0) : "—");
@@ -79,32 +81,32 @@ final class BoardCells {
                 .filter(member -> member.dialogue().state == MemberDialogue.DialogueState.WAITING)
                 .findFirst()
                 .map(member -> new Board.BoardCell(Mark.WAIT, (member.label() + " works").strip(), member.since()))
-                .orElse(Board.BoardCell.of(Mark.WORK, "at the bench"));
+                .orElse(Board.BoardCell.of(Mark.WORK, BoardText.AT_THE_BENCH.text()));
     }
 
     static String said(AtBench.MemberAtBench member) {
         String what =
                 switch (member.dialogue().state) {
-                    case CUT -> "line down";
+                    case CUT -> BoardText.LINE_DOWN.text();
                     case STOPPED -> "stopped";
-                    case BY_HAND -> "by hand";
+                    case BY_HAND -> BoardText.BY_HAND.text();
                     default ->
                         member.dialogue().hold == null
-                                ? "needs your decision"
+                                ? BoardText.NEEDS_YOUR_DECISION.text()
                                 : switch (member.dialogue().hold.why()) {
-                                    case NEXT -> "next answer is ready";
-                                    case PREREQUISITE -> "blocked by a prerequisite";
-                                    case PEER -> "waits for another member";
-                                    case PERMANENT -> "a permanent value to confirm";
-                                    case USED, DESTROYS -> "was set up before";
-                                    case WRONG_MACHINE -> "wrong machine on this line";
-                                    case REFUSED -> "an answer was refused";
-                                    case PAGE -> "page differs from the plan";
-                                    case UNREACHED -> "not reachable over the network";
-                                    case UNFORESEEN -> "unexpected question";
-                                    case DIFFERS -> "differs from the plan";
-                                    case OVERDUE -> "takes longer than usual";
-                                    default -> "needs your decision";
+                                    case NEXT -> BoardText.NEXT_ANSWER_IS_READY.text();
+                                    case PREREQUISITE -> BoardText.BLOCKED_BY_A_PREREQUISITE.text();
+                                    case PEER -> BoardText.WAITS_FOR_ANOTHER_MEMBER.text();
+                                    case PERMANENT -> BoardText.PERMANENT_VALUE_TO_CONFIRM.text();
+                                    case USED, DESTROYS -> BoardText.WAS_SET_UP_BEFORE.text();
+                                    case WRONG_MACHINE -> BoardText.WRONG_MACHINE_ON_THIS_LINE.text();
+                                    case REFUSED -> BoardText.ANSWER_WAS_REFUSED.text();
+                                    case PAGE -> BoardText.PAGE_DIFFERS_FROM_THE_PLAN.text();
+                                    case UNREACHED -> BoardText.NOT_REACHABLE_OVER_THE_NETWORK.text();
+                                    case UNFORESEEN -> BoardText.UNEXPECTED_QUESTION.text();
+                                    case DIFFERS -> BoardText.DIFFERS_FROM_THE_PLAN.text();
+                                    case OVERDUE -> BoardText.TAKES_LONGER_THAN_USUAL.text();
+                                    default -> BoardText.NEEDS_YOUR_DECISION.text();
                                 };
                 };
         return member.label().isEmpty() ? what : member.label() + ": " + what;
@@ -149,7 +151,7 @@ final class BoardCells {
                 .filter(outcome -> outcome.standing() == Outcome.Standing.NOT_MEASURED)
                 .map(outcome -> outcome.rung().title())
                 .collect(Collectors.joining(", "));
-        return titles.isEmpty() ? "" : "not measured: " + titles;
+        return titles.isEmpty() ? "" : BoardText.NOT_MEASURED.text(titles);
     }
 
     /** @param blocks what stands between a proven unit and its signature; empty where nothing does */
@@ -160,6 +162,8 @@ final class BoardCells {
         if (proof == null || !proof.proven) {
             return Board.BoardCell.of(Mark.DARK, "—");
         }
-        return blocks.isEmpty() ? Board.BoardCell.of(Mark.SET, "ready to sign") : Board.BoardCell.of(Mark.DARK, blocks);
+        return blocks.isEmpty()
+                ? Board.BoardCell.of(Mark.SET, BoardText.READY_TO_SIGN.text())
+                : Board.BoardCell.of(Mark.DARK, blocks);
     }
 }

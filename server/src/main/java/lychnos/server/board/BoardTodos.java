@@ -8,6 +8,7 @@ import lychnos.core.rule.Finding;
 import lychnos.server.configure.bench.AtBench;
 import lychnos.server.jobs.Run;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.BoardText;
 import lychnos.server.units.Unit;
 
 /** What is to be done next, and by whom. */
@@ -37,8 +38,8 @@ final class BoardTodos {
                 .findFirst()
                 .ifPresent(row -> todos.add(new Board.BoardTodo(
                         Mark.WORK,
-                        "Begin " + row.name() + " at its console",
-                        "all answers are known; stops before anything permanent",
+                        BoardText.BEGIN_AT_ITS_CONSOLE.text(row.name()),
+                        BoardText.ALL_ANSWERS_ARE_KNOWN.text(),
                         Stage.CONFIGURE,
                         row.unitId())));
         return todos;
@@ -57,7 +58,7 @@ final class BoardTodos {
                 todos.add(new Board.BoardTodo(
                         Mark.FAULT,
                         row.name() + " stopped",
-                        run.note + " The others wait until you decide.",
+                        BoardText.OTHERS_WAIT_UNTIL_YOU_DECIDE.text(run.note),
                         Stage.CONFIGURE,
                         row.unitId()));
             }
@@ -66,7 +67,11 @@ final class BoardTodos {
             Run run = runs.get(row.unitId());
             if (row.prove().mark() == Mark.FAULT && (run == null || run.state != RunState.STOPPED)) {
                 todos.add(new Board.BoardTodo(
-                        Mark.FAULT, row.name() + " is not proven", row.sentence(), Stage.PROVE, row.unitId()));
+                        Mark.FAULT,
+                        BoardText.IS_NOT_PROVEN.text(row.name()),
+                        row.sentence(),
+                        Stage.PROVE,
+                        row.unitId()));
             }
         }
         long unread =
@@ -74,16 +79,18 @@ final class BoardTodos {
         if (unread > 0 || rows.isEmpty()) {
             todos.add(new Board.BoardTodo(
                     Mark.WORK,
-                    rows.isEmpty() ? "Add the expected units" : "Find the missing facts of " + counted(unread),
-                    "import a label list or a table, or type into the fact sheet",
+                    rows.isEmpty()
+                            ? BoardText.ADD_THE_EXPECTED_UNITS.text()
+                            : BoardText.FIND_THE_MISSING_FACTS.text(counted(unread)),
+                    BoardText.IMPORT_A_LABEL_LIST_OR_A_TABLE.text(),
                     Stage.PREPARE,
                     null));
         }
         if (bringUp.network == null) {
             todos.add(new Board.BoardTodo(
                     Mark.WORK,
-                    "Define the network",
-                    "prefix, gateway, domain, name and time servers, and a pool",
+                    BoardText.DEFINE_THE_NETWORK.text(),
+                    BoardText.PREFIX_GATEWAY_DOMAIN.text(),
                     Stage.PREPARE,
                     null));
         }
@@ -96,8 +103,8 @@ final class BoardTodos {
         if (unplaced > 0 && bringUp.network != null) {
             todos.add(new Board.BoardTodo(
                     Mark.WORK,
-                    "Allocate addresses to " + counted(unplaced),
-                    "Allocate proposes a fit in " + bringUp.network.prefix,
+                    BoardText.ALLOCATE_ADDRESSES.text(counted(unplaced)),
+                    BoardText.ALLOCATE_PROPOSES_A_FIT.text(bringUp.network.prefix),
                     Stage.ALLOCATE,
                     null));
         }
@@ -106,7 +113,7 @@ final class BoardTodos {
             todos.add(new Board.BoardTodo(
                     Mark.WORK,
                     "Set up " + counted(ready.size()),
-                    "the first is set up alone until it is proven; the others follow in parallel",
+                    BoardText.FIRST_IS_SET_UP_ALONE.text(),
                     Stage.CONFIGURE,
                     null));
         }
@@ -115,7 +122,7 @@ final class BoardTodos {
             todos.add(new Board.BoardTodo(
                     Mark.WORK,
                     "Sign " + counted(toSign),
-                    "proven but not signed: a lead signs in Hand over",
+                    BoardText.PROVEN_BUT_NOT_SIGNED.text(),
                     Stage.HANDOVER,
                     null));
         }

@@ -8,6 +8,7 @@ import jakarta.ws.rs.Path;
 import java.util.List;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.ConfigureText;
 
 /** Stage 3: rounds of setups. */
 @Path("/api")
@@ -44,7 +45,7 @@ public class ConfigureResource {
     @RolesAllowed("engineer")
     public void start(long id, SetupStart start) {
         if (start == null) {
-            throw Refusal.bad("Enter how many run in parallel.");
+            throw Refusal.bad(ConfigureText.ENTER_HOW_MANY_RUN_IN_PARALLEL.said());
         }
         rounds.start(id, start.width, who.person());
     }

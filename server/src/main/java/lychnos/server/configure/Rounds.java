@@ -26,6 +26,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -101,12 +102,11 @@ public class Rounds {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         if (width < 1 || width > 50) {
-            throw Refusal.bad("1 to 50 setups can run in parallel.");
+            throw Refusal.bad(ConfigureText.FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL.said());
         }
         List<Unit> ready = startable(bringUp);
         if (ready.isEmpty()) {
-            throw Refusal.conflict(
-                    "No unit is ready. A unit needs its label and address, and must not be in progress " + "already.");
+            throw Refusal.conflict(ConfigureText.NO_UNIT_IS_READY.said());
         }
         // what is wrong with another unit stands in nobody's way
         Set<Long> starting = ready.stream().map(unit -> unit.id).collect(Collectors.toSet());
@@ -116,7 +116,7 @@ public class Rounds {
                                 || starting.contains(finding.about().unitId())))
                 .findFirst()
                 .ifPresent(finding -> {
-                    throw Refusal.conflict(finding.what() + ". " + finding.why());
+                    throw Refusal.conflict(ConfigureText.FINDING_BLOCKS.said(finding.what(), finding.why()));
                 });
         Round round = new Round();
         round.bringUpId = bringUpId;
@@ -140,7 +140,7 @@ public class Rounds {
                 person,
                 bringUpId,
                 null,
-                "started the setup of " + ready.size() + " units, " + width + " at once after the first",
+                ConfigureText.STARTED_THE_SETUP_OF_UNITS.text(ready.size(), width),
                 null,
                 null);
         live.tell(bringUpId, "configure");
@@ -158,7 +158,7 @@ public class Rounds {
             for (Run run : runsOf(round)) {
                 if (run.state == RunState.WAITING) {
                     run.become(RunState.CANCELLED, clock.instant());
-                    run.note = "Cancelled before the start.";
+                    run.note = ConfigureText.CANCELLED_BEFORE_THE_START.text();
                     count++;
                 } else if (run.state == RunState.RUNNING) {
                     run.cancel = true;
@@ -167,9 +167,9 @@ public class Rounds {
             }
         }
         if (count == 0) {
-            throw Refusal.conflict("No setup is in progress.");
+            throw Refusal.conflict(ConfigureText.NO_SETUP_IS_IN_PROGRESS.said());
         }
-        journal.write(person, bringUpId, null, "cancelled the setup of " + count + " units", null, null);
+        journal.write(person, bringUpId, null, ConfigureText.CANCELLED_THE_SETUP_OF_UNITS.text(count), null, null);
         live.tell(bringUpId, "configure");
     }
 
@@ -185,7 +185,10 @@ public class Rounds {
     public void retry(long runId, Who.Person person) {
         Run run = locked(runId);
         if (!run.state.mayBecome(RunState.WAITING)) {
-            throw Refusal.conflict("It is " + (run.state == RunState.DONE ? "set up already." : "under way already."));
+            throw Refusal.conflict(
+                    run.state == RunState.DONE
+                            ? ConfigureText.SET_UP_ALREADY.said()
+                            : ConfigureText.UNDER_WAY_ALREADY.said());
         }
         run.become(RunState.WAITING, clock.instant());
         run.cancel = false;
@@ -193,7 +196,7 @@ public class Rounds {
         run.step = null;
         run.note = "";
         run.advice = "";
-        tell(run, person, "tries again");
+        tell(run, person, ConfigureText.TRIES_AGAIN.text());
     }
 
     /** Leaves a stopped unit out, so that the others may go on. */
@@ -201,7 +204,7 @@ public class Rounds {
     public void setAside(long runId, Who.Person person) {
         Run run = locked(runId);
         if (!run.state.mayBecome(RunState.SET_ASIDE)) {
-            throw Refusal.conflict("Only a stopped unit can be set aside.");
+            throw Refusal.conflict(ConfigureText.ONLY_A_STOPPED_UNIT_CAN_BE_SET_ASIDE.said());
         }
         run.become(RunState.SET_ASIDE, clock.instant());
         tell(run, person, "set aside: " + run.note);
@@ -210,7 +213,7 @@ public class Rounds {
     private Run locked(long runId) {
         Run run = db.find(Run.class, runId, LockModeType.PESSIMISTIC_WRITE);
         if (run == null || !run.purpose.equals(Run.CONFIGURE)) {
-            throw Refusal.notFound("There is no such setup.");
+            throw Refusal.notFound(ConfigureText.NO_SUCH_SETUP.said());
         }
         return run;
     }

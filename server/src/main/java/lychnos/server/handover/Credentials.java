@@ -14,6 +14,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.secrets.SealedForKey;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.OwnLogins;
 import lychnos.server.units.Unit;
@@ -100,14 +101,13 @@ public class Credentials {
             }
         }
         if (count == 0) {
-            throw Refusal.conflict("No signed unit has a password that is known to work.");
+            throw Refusal.conflict(HandoverText.NO_SIGNED_UNIT_HAS_A_PASSWORD_THAT_IS_KNOWN.said());
         }
         journal.write(
                 person,
                 bringUpId,
                 null,
-                "exported " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ")
-                        + recipient.user() + ", key " + recipient.fingerprint(),
+                HandoverText.EXPORTED_PASSWORDS.text(count, units.size(), recipient.user(), recipient.fingerprint()),
                 null,
                 units);
         return recipient.seal(text.toString(), "credentials.yaml");

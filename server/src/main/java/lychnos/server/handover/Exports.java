@@ -29,6 +29,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.site.Measures;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
@@ -159,7 +160,7 @@ public class Exports {
     File file(long bringUpId, String name) {
         File file = of(bringUpId, null).get(name);
         if (file == null) {
-            throw Refusal.notFound("There is no export “" + name + "”.");
+            throw Refusal.notFound(HandoverText.NO_EXPORT.said(name));
         }
         return file;
     }

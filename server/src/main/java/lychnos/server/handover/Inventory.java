@@ -23,6 +23,7 @@ import lychnos.server.prove.Proof;
 import lychnos.server.site.Network;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -188,7 +189,7 @@ public class Inventory {
                 .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", "")))
                 .toList();
         Map<String, List<Flows.Peer>> services = Map.of(
-                "mail relay",
+                HandoverText.MAIL_RELAY.text(),
                 peers(rows, SiteResourceSort.RELAY),
                 "proxy",
                 peers(rows, SiteResourceSort.PROXY),
@@ -211,7 +212,8 @@ public class Inventory {
                 .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", "")))
                 .toList();
         return peers.isEmpty()
-                ? List.of(new Flows.Peer(sort.title().toLowerCase(java.util.Locale.ROOT) + ", not stated", ""))
+                ? List.of(new Flows.Peer(
+                        HandoverText.NOT_STATED.text(sort.title().toLowerCase(java.util.Locale.ROOT)), ""))
                 : peers;
     }
 }

@@ -32,6 +32,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
 import lychnos.server.prove.Proofs;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.FactChanges;
 import lychnos.server.units.Facts;
@@ -104,7 +105,7 @@ public class LifeAfter {
         db.lock(bringUps.get(unit.bringUpId), LockModeType.PESSIMISTIC_WRITE);
         db.refresh(unit, LockModeType.PESSIMISTIC_WRITE);
         if (runs.settingUp(unitId)) {
-            throw Refusal.conflict(unit.label() + " is being set up. Put its setup away in Configure first.");
+            throw Refusal.conflict(HandoverText.IS_BEING_SET_UP.said(unit.label()));
         }
         checks.cancelOf(unitId);
         return unit;
@@ -158,14 +159,7 @@ public class LifeAfter {
                 .setParameter("by", person.id())
                 .setParameter("unit", unitId)
                 .executeUpdate();
-        journal.write(
-                person,
-                unit.bringUpId,
-                unitId,
-                "retired " + name + ": " + reason + ". Its " + addresses
-                        + (addresses == 1 ? " address cools" : " addresses cool") + " off, its names are withdrawn",
-                null,
-                null);
+        journal.write(person, unit.bringUpId, unitId, HandoverText.RETIRED.text(name, reason, addresses), null, null);
         unit.serial = null;
         unit.mac = null;
         unit.rack = null;
@@ -241,7 +235,7 @@ public class LifeAfter {
         ReplaceablePart part = parts(unitId).stream()
                 .filter(each -> each.member.equals(member))
                 .findFirst()
-                .orElseThrow(() -> Refusal.bad("This unit has no member “" + member + "” with a serial."));
+                .orElseThrow(() -> Refusal.bad(HandoverText.UNIT_HAS_NO_MEMBER_WITH_A_SERIAL.said(member)));
         Unit unit = atRest(unitId);
         Kind kind = kinds.of(unit);
         Map<String, String> after = read(kind, part, machine.facts == null ? Map.of() : machine.facts);
@@ -249,7 +243,7 @@ public class LifeAfter {
         part.facts.forEach((name, bears) -> before.put(name, bears.value));
         Address first = first(machine.firstAddress);
         String what = nameOf(unit) + (member.isEmpty() ? "" : " " + member);
-        signOff.end(unit, "a machine was replaced: " + reason, person);
+        signOff.end(unit, HandoverText.MACHINE_WAS_REPLACED.text(reason), person);
         store(unit, member, after, person);
         unit.firstAddress = first;
         forget(unit, kind, member);
@@ -270,8 +264,10 @@ public class LifeAfter {
                         + String.join(
                                 ", ",
                                 after.entrySet().stream()
-                                        .map(each -> part.facts.get(each.getKey()).title + " "
-                                                + before.get(each.getKey()) + " is now " + each.getValue())
+                                        .map(each -> HandoverText.VALUE_IS_NOW.text(
+                                                part.facts.get(each.getKey()).title,
+                                                before.get(each.getKey()),
+                                                each.getValue()))
                                         .toList())
                         + " (" + reason + ")",
                 before,
@@ -289,7 +285,7 @@ public class LifeAfter {
             String text = typed.getOrDefault(name, "").strip();
             FactSpec spec = kind.fact(name).orElseThrow();
             if (text.isEmpty() && (!bears.value.isEmpty() || spec.wanted())) {
-                faults.add(new FieldFault(name, "Enter the value of the new machine."));
+                faults.add(new FieldFault(name, HandoverText.ENTER_THE_VALUE_OF_THE_NEW_MACHINE.said()));
             } else if (!text.isEmpty()) {
                 try {
                     after.put(name, spec.read(text));
@@ -297,7 +293,7 @@ public class LifeAfter {
                     faults.add(new FieldFault(name, e.getMessage()));
                 }
                 if (bears.value.equals(after.get(name))) {
-                    faults.add(new FieldFault(name, "This is the value of the old machine."));
+                    faults.add(new FieldFault(name, HandoverText.IS_THE_VALUE_OF_THE_OLD_MACHINE.said()));
                 }
             }
         });

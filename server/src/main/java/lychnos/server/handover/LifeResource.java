@@ -9,6 +9,7 @@ import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.HandoverText;
 
 /** Units after they are signed: opened again, with another machine, retired. */
 @Path("/api")
@@ -50,7 +51,7 @@ public class LifeResource {
     @RolesAllowed("lead")
     public void replace(long id, LifeAfter.NewMachine machine) {
         if (machine == null) {
-            throw Refusal.bad("Say which machine is replaced, and its new serial and MAC addresses.");
+            throw Refusal.bad(HandoverText.SAY_WHICH_MACHINE_IS_REPLACED.said());
         }
         shapes.refuse(machine);
         lifeAfter.replace(id, machine, who.person());

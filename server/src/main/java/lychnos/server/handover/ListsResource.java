@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import lychnos.core.export.Endpoint;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 import org.hibernate.Session;
@@ -42,7 +43,7 @@ public class ListsResource {
 
     private static int most(int limit) {
         if (limit < 1 || limit > MOST) {
-            throw Refusal.bad("A page has 1 to " + MOST + " entries, not " + limit + ".");
+            throw Refusal.bad(HandoverText.PAGE_HAS_1_TO_ENTRIES.said(MOST, limit));
         }
         return limit;
     }

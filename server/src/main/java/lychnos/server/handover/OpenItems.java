@@ -17,6 +17,7 @@ import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -92,7 +93,7 @@ public class OpenItems {
                 .map(row -> new OpenItemProposal(
                         ((Unit) row[0]).id,
                         ((Unit) row[0]).label(),
-                        "temporary licence key, ends on " + row[1],
+                        HandoverText.TEMPORARY_LICENCE_KEY.text(row[1]),
                         LocalDate.parse((String) row[1])))
                 .toList();
     }
@@ -101,9 +102,9 @@ public class OpenItems {
     public record OpenItemNote(
             Long unit,
             String sort,
-            @Reason(message = "Enter a summary, at most " + Reason.LONGEST + " characters.") String text,
+            @Reason(message = "SUMMARY") String text,
             @Reason String reason,
-            @NotNull(message = "Enter a due date.") LocalDate due) {}
+            @NotNull(message = "DUE_DATE") LocalDate due) {}
 
     /** Those that are not closed, the earliest first. */
     @Transactional
@@ -138,17 +139,17 @@ public class OpenItems {
         bringUps.get(bringUpId);
         List<FieldFault> faults = shapes.faults(note);
         if (!List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
-            throw Refusal.bad("The type is an open item or an accepted difference.");
+            throw Refusal.bad(HandoverText.TYPE_IS_AN_OPEN_ITEM_OR_AN_ACCEPTED.said());
         }
         if (note.due != null && note.due.isBefore(LocalDate.now(clock))) {
-            faults.add(new FieldFault("due", note.due + " has passed."));
+            faults.add(new FieldFault("due", HandoverText.HAS_PASSED.said(note.due)));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
         Unit unit = note.unit == null ? null : bringUps.unit(note.unit);
         if (unit != null && !unit.bringUpId.equals(bringUpId)) {
-            throw Refusal.bad("This unit belongs to another bring-up.");
+            throw Refusal.bad(HandoverText.UNIT_BELONGS_TO_ANOTHER_BRING_UP.said());
         }
         OpenItem item = new OpenItem();
         item.bringUpId = bringUpId;
@@ -165,8 +166,10 @@ public class OpenItems {
                 person,
                 bringUpId,
                 note.unit,
-                (note.sort.equals(OpenItem.EXCEPTION) ? "accepted for the time being: “" : "noted as open: “")
-                        + item.text + "”, due " + item.due,
+                (note.sort.equals(OpenItem.EXCEPTION)
+                                ? HandoverText.ACCEPTED_FOR_THE_TIME_BEING
+                                : HandoverText.NOTED_AS_OPEN)
+                        .text(item.text, item.due),
                 null,
                 note);
         live.tell(bringUpId, "handover");
@@ -177,14 +180,14 @@ public class OpenItems {
     public void close(long id, Who.Person person) {
         OpenItem item = db.find(OpenItem.class, id);
         if (item == null) {
-            throw Refusal.notFound("There is no such item.");
+            throw Refusal.notFound(HandoverText.NO_SUCH_ITEM.said());
         }
         if (item.closedAt != null) {
-            throw Refusal.conflict("This item is already closed.");
+            throw Refusal.conflict(HandoverText.ITEM_IS_ALREADY_CLOSED.said());
         }
         item.closedAt = clock.instant();
         item.closedBy = person.id();
-        journal.write(person, item.bringUpId, item.unitId, "closed “" + item.text + "”", null, null);
+        journal.write(person, item.bringUpId, item.unitId, HandoverText.CLOSED.text(item.text), null, null);
         live.tell(item.bringUpId, "handover");
     }
 }

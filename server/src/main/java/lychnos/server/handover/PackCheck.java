@@ -19,6 +19,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
+import lychnos.server.text.HandoverText;
 
 /**
  * Looks whether a pack is as it was made, without a server: every file, every record, the chain, and the pack itself
@@ -45,17 +46,17 @@ final class PackCheck {
             unpack(pack, directory, files);
             Path manifest = files.remove(PackFile.MANIFEST);
             if (manifest == null) {
-                faults.add("The pack has no manifest.json, or is damaged before it.");
+                faults.add(HandoverText.PACK_HAS_NO_MANIFEST_JSON.text());
                 return new PackFault(faults, files.size(), 0, "", "");
             }
             manifest(manifest, files);
             if (files.containsKey(Packs.RECORDS)) {
                 records(files.get(Packs.RECORDS), files);
             } else {
-                faults.add("The pack has no " + Packs.RECORDS + ".");
+                faults.add(HandoverText.PACK_LACKS.text(Packs.RECORDS));
             }
             if (faults.isEmpty() && !same(pack, files)) {
-                faults.add("The ZIP file was changed outside of its entries.");
+                faults.add(HandoverText.ZIP_FILE_WAS_CHANGED_OUTSIDE.text());
             }
             return new PackFault(
                     faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
@@ -87,7 +88,7 @@ final class PackCheck {
                 | java.io.EOFException
                 | IllegalArgumentException
                 | java.nio.file.FileAlreadyExistsException e) {
-            faults.add("The pack cannot be read to its end: " + e.getMessage() + ".");
+            faults.add(HandoverText.PACK_CANNOT_BE_READ_TO_ITS_END.text(e.getMessage()));
         }
     }
 
@@ -97,29 +98,29 @@ final class PackCheck {
         try {
             manifest = json.readValue(bytes, MAP);
         } catch (IOException e) {
-            faults.add("manifest.json is no JSON.");
+            faults.add(HandoverText.MANIFEST_JSON_IS_NO_JSON.text());
             return;
         }
         if (!(manifest.get("files") instanceof Map<?, ?> digests) || !(manifest.get("chain") instanceof String chain)) {
-            faults.add("manifest.json is not that of a pack.");
+            faults.add(HandoverText.MANIFEST_JSON_IS_NOT_THAT_OF_A_PACK.text());
             return;
         }
         last = chain;
         Map<String, Object> named = new TreeMap<>();
         digests.forEach((name, digest) -> named.put(String.valueOf(name), digest));
         if (!java.util.Arrays.equals(bytes, PackFile.manifest(named, chain))) {
-            faults.add("manifest.json is not in the form that it was made in.");
+            faults.add(HandoverText.MANIFEST_JSON_IS_NOT_IN_THE_FORM.text());
         }
         Set<String> all = new HashSet<>(named.keySet());
         all.addAll(files.keySet());
         for (String name : new java.util.TreeSet<>(all)) {
             if (!files.containsKey(name)) {
-                faults.add(name + " is missing.");
+                faults.add(HandoverText.IS_MISSING.text(name));
             } else if (!named.containsKey(name)) {
-                faults.add(name + " is not in the manifest: it was put in later.");
+                faults.add(HandoverText.IS_NOT_IN_THE_MANIFEST.text(name));
             } else if (!CanonicalJson.sha256(Files.readAllBytes(files.get(name)))
                     .equals(named.get(name))) {
-                faults.add(name + " is not as it was made.");
+                faults.add(HandoverText.IS_NOT_AS_IT_WAS_MADE.text(name));
             }
         }
     }
@@ -129,7 +130,7 @@ final class PackCheck {
         try {
             whole = json.readValue(Files.readAllBytes(file), MAP);
         } catch (IOException e) {
-            faults.add(Packs.RECORDS + " is no JSON.");
+            faults.add(HandoverText.IS_NO_JSON.text(Packs.RECORDS));
             return;
         }
         List<Chain.Link> links = new ArrayList<>();
@@ -146,9 +147,9 @@ final class PackCheck {
             }
         }
         Chain.broken(links)
-                .ifPresent(broken -> faults.add("The chain breaks at link " + broken.number() + ": " + broken.why()));
+                .ifPresent(broken -> faults.add(HandoverText.CHAIN_BREAKS_AT_LINK.text(broken.number(), broken.why())));
         if (links.isEmpty() || !links.get(links.size() - 1).digest().equals(last)) {
-            faults.add("The chain does not end as the manifest says.");
+            faults.add(HandoverText.CHAIN_DOES_NOT_END_AS_THE_MANIFEST_SAYS.text());
         }
         for (Map<String, Object> each : maps(whole.get("records"))) {
             records++;
@@ -163,16 +164,16 @@ final class PackCheck {
                 digest = "";
             }
             if (!digest.equals(text(each, "digest"))) {
-                faults.add("The record of " + unit + " is not as it was signed.");
+                faults.add(HandoverText.RECORD_OF_IS_NOT_AS_IT_WAS_SIGNED.text(unit));
             } else if (!chained.contains(digest)) {
-                faults.add("The record of " + unit + " is not in the chain.");
+                faults.add(HandoverText.RECORD_OF_IS_NOT_IN_THE_CHAIN.text(unit));
             }
             for (Map<String, Object> recording : maps(body.get("recordings"))) {
                 Path cast = files.get("recordings/" + text(recording, "file"));
                 if (cast == null
                         || !CanonicalJson.sha256(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
-                    faults.add("The recording " + text(recording, "file") + " is not the one that was signed with "
-                            + unit + ".");
+                    faults.add(
+                            HandoverText.RECORDING_IS_NOT_THE_ONE_THAT_WAS_SIGNED.text(text(recording, "file"), unit));
                 }
             }
         }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lychnos.server.text.HandoverText;
 
 /** What the printed pack says of each unit, from its signed record. */
 final class PackSheets {
@@ -56,7 +57,8 @@ final class PackSheets {
         String seen = text(rung, "seen");
         return switch (text(rung, "standing")) {
             case "HOLDS" -> seen.isEmpty() ? "" : text(rung, "what") + ": " + seen;
-            case "NOT_MEASURED" -> text(rung, "what") + " not measured" + (seen.isEmpty() ? "" : ": " + seen);
+            case "NOT_MEASURED" ->
+                HandoverText.NOT_MEASURED.text(text(rung, "what"), (seen.isEmpty() ? "" : ": " + seen));
             default -> "";
         };
     }
@@ -64,10 +66,13 @@ final class PackSheets {
     static PackPage.UnitSheet sheet(Read unit) {
         List<String> known = new ArrayList<>();
         unit.list("accepted")
-                .forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now")
-                        + " instead of " + text(each, "before")
-                        + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by")
-                        + ")"));
+                .forEach(each -> known.add(HandoverText.IS_INSTEAD_OF.text(
+                        text(each, "endpoint"),
+                        text(each, "what"),
+                        text(each, "now"),
+                        text(each, "before"),
+                        (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")),
+                        text(each, "by"))));
         unit.list("items").stream()
                 .filter(each -> !text(each, "unit").isEmpty())
                 .forEach(each -> known.add(text(each, "text") + ", due " + text(each, "due") + ": "
@@ -78,7 +83,7 @@ final class PackSheets {
                         + text(each, "act")));
         unit.list("recordings")
                 .forEach(each ->
-                        how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
+                        how.add(HandoverText.CONSOLE_RECORDING_SHA256.text(text(each, "file"), text(each, "sha256"))));
         List<String> seen = new ArrayList<>();
         for (Map<String, Object> each : unit.list("endpoints")) {
             String rungs = list(each, "seen").stream()
@@ -88,8 +93,9 @@ final class PackSheets {
             seen.add(text(each, "name") + " " + text(each, "address")
                     + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
             if (!text(each, "certificate").isEmpty()) {
-                seen.add("Certificate sha256 " + text(each, "certificate")
-                        + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));
+                seen.add(HandoverText.CERTIFICATE_SHA256.text(
+                        text(each, "certificate"),
+                        (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware"))));
             }
         }
         List<String> facts = unit.list("facts").stream()
@@ -102,13 +108,12 @@ final class PackSheets {
                 unit.text("kindTitle")
                         + (place.isEmpty() ? "" : ", " + place)
                         + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
-                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record "
-                        + unit.record.digest,
+                HandoverText.SIGNED_BY.text(unit.text("signedBy"), minute(unit.record.signedAt), unit.record.digest),
                 List.of(
                         new PackPage.UnitList("Values sent", facts),
-                        new PackPage.UnitList("How it was set up", how),
-                        new PackPage.UnitList("What was seen", seen),
-                        new PackPage.UnitList("Known and accepted", known)));
+                        new PackPage.UnitList(HandoverText.HOW_IT_WAS_SET_UP.text(), how),
+                        new PackPage.UnitList(HandoverText.WHAT_WAS_SEEN.text(), seen),
+                        new PackPage.UnitList(HandoverText.KNOWN_AND_ACCEPTED.text(), known)));
     }
 
     static String minute(Instant at) {

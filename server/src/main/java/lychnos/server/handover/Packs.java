@@ -27,6 +27,7 @@ import lychnos.server.configure.bench.Recordings;
 import lychnos.server.handover.chain.Chaining;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
@@ -152,7 +153,7 @@ public class Packs {
         QuarkusTransaction.requiringNew().timeout(600).call(() -> {
             List<Signed> signed = signed(bringUpId);
             if (signed.isEmpty()) {
-                throw Refusal.conflict("No unit is signed yet. A pack contains signed units only.");
+                throw Refusal.conflict(HandoverText.NO_UNIT_IS_SIGNED_YET.said());
             }
             for (Exports.File file : exports.of(
                             bringUpId, signed.stream().map(Signed::unit).collect(Collectors.toSet()))
@@ -195,8 +196,7 @@ public class Packs {
                     person,
                     bringUpId,
                     null,
-                    "created a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest "
-                            + SignOff.shortened(manifest),
+                    HandoverText.CREATED_A_PACK.text(signed.size(), SignOff.shortened(manifest)),
                     null,
                     null);
             chaining.append(Chaining.PACK, id, manifest);
@@ -312,17 +312,14 @@ public class Packs {
         List<OpenItems.OpenItemView> open = items.of(bringUpId);
         String at = PackSheets.minute(clock.instant());
         return new PackPage.Front(
-                named.name() + ": management endpoints" + volume,
-                named.site() + ", made on " + at + "; all times are UTC",
+                HandoverText.MANAGEMENT_ENDPOINTS.text(named.name(), volume),
+                HandoverText.MADE_ON_ALL_TIMES_ARE_UTC.text(named.site(), at),
                 digest,
                 List.of(
-                        new PackPage.Figure(String.valueOf(totals.units), "units signed of " + units),
-                        new PackPage.Figure(
-                                String.valueOf(totals.endpoints),
-                                "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
-                        new PackPage.Figure(String.valueOf(totals.names), "name records"),
-                        new PackPage.Figure(
-                                String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
+                        new PackPage.Figure(String.valueOf(totals.units), HandoverText.UNITS_SIGNED.text(units)),
+                        new PackPage.Figure(String.valueOf(totals.endpoints), HandoverText.ENDPOINTS_SEEN.text(places)),
+                        new PackPage.Figure(String.valueOf(totals.names), HandoverText.NAME_RECORDS.text()),
+                        new PackPage.Figure(String.valueOf(open.size()), HandoverText.OPEN_ITEMS.text(open.size()))),
                 open.stream().map(OpenItems.OpenItemView::sentence).toList());
     }
 }

@@ -25,6 +25,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prove.Checks;
 import lychnos.server.prove.Proof;
+import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -174,15 +175,15 @@ public class SignOff {
      */
     private static String blocks(boolean unplaced, RunState settingUp, Proof proof, String change, String unnoted) {
         if (unplaced) {
-            return "No address is allocated yet.";
+            return HandoverText.NO_ADDRESS_IS_ALLOCATED_YET.text();
         }
         if (settingUp != null) {
             return settingUp == RunState.STOPPED
-                    ? "The setup has stopped. Decide in Configure how to continue."
-                    : "The setup is in progress.";
+                    ? HandoverText.SETUP_HAS_STOPPED.text()
+                    : HandoverText.SETUP_IS_IN_PROGRESS.text();
         }
         if (proof == null) {
-            return "Not every endpoint has been checked yet.";
+            return HandoverText.NOT_EVERY_ENDPOINT_HAS_BEEN_CHECKED_YET.text();
         }
         if (!proof.proven) {
             return proof.sentence;
@@ -190,7 +191,7 @@ public class SignOff {
         if (change != null) {
             return change;
         }
-        return unnoted == null ? "" : "Add an open item with a reason and a due date: " + unnoted + ".";
+        return unnoted == null ? "" : HandoverText.ADD_AN_OPEN_ITEM_WITH_A_REASON.text(unnoted);
     }
 
     /** Of what people read of a unit before they sign it. */
@@ -221,8 +222,9 @@ public class SignOff {
     @Transactional
     public Map<Long, String> held(long bringUpId) {
         Map<Long, String> held = new HashMap<>();
-        items.proposed(bringUpId).forEach(proposal -> held.put(proposal.unitId(), "an open item to note"));
-        changes(bringUpId).keySet().forEach(unit -> held.put(unit, "a change to decide on"));
+        items.proposed(bringUpId)
+                .forEach(proposal -> held.put(proposal.unitId(), HandoverText.OPEN_ITEM_TO_NOTE.text()));
+        changes(bringUpId).keySet().forEach(unit -> held.put(unit, HandoverText.CHANGE_TO_DECIDE.text()));
         return held;
     }
 
@@ -237,8 +239,7 @@ public class SignOff {
                 .getResultStream()
                 .forEach(row -> changes.putIfAbsent(
                         ((Number) row[0]).longValue(),
-                        "Something has changed since it was accepted: " + row[1] + " of " + row[2]
-                                + ". Decide on it in Prove."));
+                        HandoverText.SOMETHING_HAS_CHANGED_SINCE_IT_WAS_ACCEPTED.text(row[1], row[2])));
         return changes;
     }
 
@@ -250,7 +251,7 @@ public class SignOff {
     public List<SignedUnit> sign(long bringUpId, List<SeenUnit> wanted, Who.Person person) {
         bringUps.get(bringUpId);
         if (wanted == null || wanted.isEmpty()) {
-            throw Refusal.bad("Which units?");
+            throw Refusal.bad(HandoverText.WHICH_UNITS.said());
         }
         Map<Long, String> faces = new LinkedHashMap<>();
         wanted.forEach(seen -> faces.put(seen.unit, seen.face));
@@ -279,18 +280,16 @@ public class SignOff {
 
     private static void refuse(SignStanding standing, String face) {
         if (standing == null) {
-            throw Refusal.notFound("There is no such unit in this bring-up.");
+            throw Refusal.notFound(HandoverText.NO_SUCH_UNIT_IN_THIS_BRING_UP.said());
         }
         if (standing.state == SignState.SIGNED) {
-            throw Refusal.conflict(
-                    standing.unit + " was signed by " + standing.signedBy + " already, so nothing was signed.");
+            throw Refusal.conflict(HandoverText.WAS_SIGNED.said(standing.unit, standing.signedBy));
         }
         if (standing.state == SignState.BLOCKED) {
-            throw Refusal.conflict(standing.unit + " cannot be signed, so nothing was signed: " + standing.why);
+            throw Refusal.conflict(HandoverText.CANNOT_BE_SIGNED.said(standing.unit, standing.why));
         }
         if (face != null && !face.equals(standing.face)) {
-            throw Refusal.conflict(
-                    standing.unit + " has changed since you saw it. Nothing was signed. Review it and sign again.");
+            throw Refusal.conflict(HandoverText.HAS_CHANGED_SINCE_YOU_SAW.said(standing.unit));
         }
     }
 
@@ -307,7 +306,7 @@ public class SignOff {
             db.persist(record);
             db.flush();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict(unit.label() + " has just been signed by somebody else. Nothing was signed now.");
+            throw Refusal.conflict(HandoverText.HAS_JUST_BEEN_SIGNED_BY_SOMEBODY_ELSE.said(unit.label()));
         }
         String name = entries.get(0).endpoint().unit();
         journal.write(
@@ -325,7 +324,7 @@ public class SignOff {
     public void reopen(long unitId, String why, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
         if (!end(unit, why, person)) {
-            throw Refusal.conflict(unit.label() + " is not signed.");
+            throw Refusal.conflict(HandoverText.IS_NOT_SIGNED.said(unit.label()));
         }
         journal.write(person, unit.bringUpId, unitId, "reopened " + unit.label() + ": " + why, null, null);
         live.tell(unit.bringUpId, "handover");

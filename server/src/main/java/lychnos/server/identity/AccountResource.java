@@ -18,6 +18,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.IdentityText;
 
 /**
  * Signing in and out, one's own sessions and password, and the links by which a person sets a first one. A worker only
@@ -91,7 +92,7 @@ public class AccountResource {
     @PermitAll
     public Uni<Response> firstLead(FirstLeadWanted request, @Context HttpServerRequest http) {
         if (request == null || request.code == null || request.code.length() > LONGEST_TOKEN) {
-            throw Refusal.bad("Enter code, login, name and password.");
+            throw Refusal.bad(IdentityText.ENTER_CODE_LOGIN.said());
         }
         shapes.refuse(new People.PersonWanted(request.login, request.name, "lead"));
         PasswordRequests.refuse(request.password, request.login, request.name);
@@ -113,7 +114,7 @@ public class AccountResource {
                 || request.password == null
                 || request.password.length() > PasswordRequests.LONGEST_PASSWORD
                 || request.login.length() > LONGEST_LOGIN) {
-            throw Refusal.bad("Enter login and password.");
+            throw Refusal.bad(IdentityText.ENTER_LOGIN_AND_PASSWORD.said());
         }
         return signIns.signIn(request.login, request.password, PasswordRequests.origin(http))
                 .map(this::signedIn);
@@ -167,7 +168,7 @@ public class AccountResource {
         if (confirm == null
                 || confirm.password == null
                 || confirm.password.length() > PasswordRequests.LONGEST_PASSWORD) {
-            throw Refusal.bad("Enter your password.");
+            throw Refusal.bad(IdentityText.ENTER_YOUR_PASSWORD.said());
         }
         long session = who.credential().id();
         return signIns.confirm(who.person().login(), confirm.password, PasswordRequests.origin(http))
@@ -186,7 +187,7 @@ public class AccountResource {
     public Uni<Void> password(NewPassword wanted, @Context HttpServerRequest http) {
         who.requireSession();
         if (wanted == null || wanted.old == null || wanted.old.length() > PasswordRequests.LONGEST_PASSWORD) {
-            throw Refusal.fields(List.of(new FieldFault("old", "Enter your current password.")));
+            throw Refusal.fields(List.of(new FieldFault("old", IdentityText.ENTER_YOUR_CURRENT_PASSWORD.said())));
         }
         Who.Person person = who.person();
         long session = who.credential().id();

@@ -15,6 +15,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.Digest;
+import lychnos.server.text.IdentityText;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
@@ -92,7 +93,7 @@ public class Accounts {
                 .setParameter("digest", Digest.of(code.strip()))
                 .executeUpdate();
         if (used == 0 || count() > 0) {
-            throw Refusal.bad("This code does not match the server's log, or has been used already.");
+            throw Refusal.bad(IdentityText.CODE_DOES_NOT_MATCH_THE_SERVER_LOG.said());
         }
         Account account = add(login, name.strip(), "lead", hash);
         config.firstLeadFile().ifPresent(file -> file.toFile().delete());

@@ -19,6 +19,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.Digest;
+import lychnos.server.text.IdentityText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -33,8 +34,6 @@ public class ApiTokens {
     static final String PREFIX = "lyc_";
 
     private static final int LONGEST_DAYS = 366;
-
-    private static final String DAYS = "A token ends after 1 to " + LONGEST_DAYS + " days.";
 
     private final Session db;
     private final Shapes shapes;
@@ -55,9 +54,9 @@ public class ApiTokens {
 
     /** What is wanted. */
     public record TokenWanted(
-            @OneLine(message = "A name has 1 to 80 characters, preferably the name of the program.") String name,
+            @OneLine(message = "PROGRAM_NAME") String name,
             String role,
-            @Min(value = 1, message = DAYS) @Max(value = LONGEST_DAYS, message = DAYS) int days) {}
+            @Min(value = 1, message = "DAYS") @Max(value = LONGEST_DAYS, message = "DAYS") int days) {}
 
     /** A token that was made; it is shown this once. */
     public record NewToken(long id, String token, Instant endsAt) {}
@@ -84,8 +83,8 @@ public class ApiTokens {
         if (role < 0 || role > most) {
             faults.add(new FieldFault(
                     "role",
-                    "A token cannot have a higher role than you: "
-                            + String.join(", ", SignInMechanism.ROLES.subList(0, most + 1)) + "."));
+                    IdentityText.TOKEN_CANNOT_HAVE_A_HIGHER_ROLE_THAN_YOU.said(
+                            String.join(", ", SignInMechanism.ROLES.subList(0, most + 1)))));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
@@ -106,14 +105,14 @@ public class ApiTokens {
                 .setParameter("ends", ends)
                 .getResultList();
         if (made.isEmpty()) {
-            throw Refusal.conflict("You already have a token “" + name + "” already; revoke it first.");
+            throw Refusal.conflict(IdentityText.YOU_ALREADY_HAVE_A_TOKEN.said(name));
         }
         journal.write(
                 person,
                 null,
                 null,
-                "created the token “" + name + "” for a program, as " + wanted.role + ", until "
-                        + ends.toString().substring(0, 10),
+                IdentityText.CREATED_THE_TOKEN_FOR_A_PROGRAM.text(
+                        name, wanted.role, ends.toString().substring(0, 10)),
                 null,
                 null);
         return new NewToken(made.get(0), token, ends);
@@ -130,9 +129,9 @@ public class ApiTokens {
                 .setParameter("account", person.id())
                 .getResultList();
         if (names.isEmpty()) {
-            throw Refusal.notFound("You have no such token.");
+            throw Refusal.notFound(IdentityText.YOU_HAVE_NO_SUCH_TOKEN.said());
         }
-        journal.write(person, null, null, "revoked the token “" + names.get(0) + "”", null, null);
+        journal.write(person, null, null, IdentityText.REVOKED_THE_TOKEN.text(names.get(0)), null, null);
         live.tell(Sessions.NO_BRING_UP, Sessions.TOPIC);
     }
 

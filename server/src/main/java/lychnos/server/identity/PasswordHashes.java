@@ -3,6 +3,7 @@ package lychnos.server.identity;
 import io.quarkus.elytron.security.common.BcryptUtil;
 import jakarta.enterprise.context.ApplicationScoped;
 import lychnos.server.LychnosConfig;
+import lychnos.server.text.IdentityText;
 
 /**
  * Hashes of passwords (bcrypt). At the cost of real use a hash takes a quarter of a second of processor or more: never
@@ -21,7 +22,7 @@ class PasswordHashes {
     PasswordHashes(LychnosConfig config) {
         // a lab has no secrets, and its tests sign in hundreds of times
         cost = config.lab() ? config.labHashCost().orElse(COST) : COST;
-        nobody = hash("no account has this password");
+        nobody = hash(IdentityText.NO_ACCOUNT_HAS_THIS_PASSWORD.text());
     }
 
     final String hash(String password) {

@@ -6,6 +6,7 @@ import io.vertx.core.http.HttpServerRequest;
 import java.util.List;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.text.IdentityText;
 
 /** What requests with passwords have in common. */
 final class PasswordRequests {
@@ -22,8 +23,8 @@ final class PasswordRequests {
 
     static void refuse(String password, String login, String name) {
         if (password == null || password.length() > LONGEST_PASSWORD) {
-            throw Refusal.fields(
-                    List.of(new FieldFault("password", "A password has at most " + LONGEST_PASSWORD + " characters.")));
+            throw Refusal.fields(List.of(
+                    new FieldFault("password", IdentityText.PASSWORD_HAS_AT_MOST_CHARACTERS.said(LONGEST_PASSWORD))));
         }
         Passwords.fault(password, login, name).ifPresent(fault -> {
             throw Refusal.fields(List.of(new FieldFault("password", fault)));
@@ -37,7 +38,7 @@ final class PasswordRequests {
     /** One who is signed in and mistypes is not signed out by that. */
     static Throwable wrongPassword(Throwable refused) {
         return refused instanceof Refusal refusal && refusal.status() == 401
-                ? Refusal.fields(List.of(new FieldFault("old", "This is not your password.")))
+                ? Refusal.fields(List.of(new FieldFault("old", IdentityText.IS_NOT_YOUR_PASSWORD.said())))
                 : refused;
     }
 }

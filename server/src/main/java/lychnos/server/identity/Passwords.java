@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.server.text.IdentityText;
 
 /**
  * Which passwords people may choose.
@@ -110,25 +111,21 @@ final class Passwords {
     /** What is wrong with a password that somebody chose, as a sentence. */
     static Optional<String> fault(String password, String login, String name) {
         if (password.length() < SHORTEST) {
-            return Optional.of("A password has at least " + SHORTEST + " characters.");
+            return Optional.of(IdentityText.PASSWORD_HAS_AT_LEAST_CHARACTERS.text(SHORTEST));
         }
         if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_BYTES) {
-            return Optional.of("A password has at most " + LONGEST_BYTES + " bytes.");
+            return Optional.of(IdentityText.PASSWORD_HAS_AT_MOST_BYTES.text(LONGEST_BYTES));
         }
         String lower = password.toLowerCase(Locale.ROOT);
         if (lower.chars().distinct().count() < FEWEST_CHARACTERS || isRuns(lower)) {
-            return Optional.of(
-                    "This password is a simple pattern that is guessed quickly. Use several words that have nothing "
-                            + "to do with each other.");
+            return Optional.of(IdentityText.PASSWORD_IS_A_SIMPLE_PATTERN.text());
         }
         // a digit may stand for a letter, or just be added
         if (Stream.of(lower, plain(lower))
                 .map(text -> NOT_A_LETTER.matcher(text).replaceAll(""))
                 .anyMatch(letters -> !letters.isEmpty()
                         && isCommon(letters, login.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))) {
-            return Optional.of(
-                    "This password consists of common words that are tried first. Use several words that have "
-                            + "nothing to do with each other.");
+            return Optional.of(IdentityText.PASSWORD_CONSISTS_OF_COMMON_WORDS.text());
         }
         return Optional.empty();
     }

@@ -18,6 +18,7 @@ import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.Digest;
+import lychnos.server.text.IdentityText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -61,14 +62,9 @@ public class People {
 
     /** A person to invite. */
     public record PersonWanted(
-            @NotNull(message = LOGIN) @Pattern(regexp = "[a-z][a-z0-9._-]{1,31}", message = LOGIN) String login,
+            @NotNull(message = "LOGIN") @Pattern(regexp = "[a-z][a-z0-9._-]{1,31}", message = "LOGIN") String login,
             @OneLine String name,
-            @NotNull(message = ROLE) @Pattern(regexp = "viewer|engineer|lead", message = ROLE) String role) {
-
-        private static final String LOGIN =
-                "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and starts with a letter.";
-        private static final String ROLE = "A role is one of viewer, engineer, lead.";
-    }
+            @NotNull(message = "ROLE") @Pattern(regexp = "viewer|engineer|lead", message = "ROLE") String role) {}
 
     /** What is changed of an account; null leaves it. */
     public record PersonChange(String name, String role, Boolean disabled) {}
@@ -110,7 +106,7 @@ public class People {
                                 .setParameter("login", wanted.login)
                                 .getSingleResult()
                         > 0) {
-            faults.add(new FieldFault("login", "There is already an account “" + wanted.login + "”."));
+            faults.add(new FieldFault("login", IdentityText.ALREADY_AN_ACCOUNT.said(wanted.login)));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
@@ -139,9 +135,9 @@ public class People {
     public NewInvitation inviteAgain(long id, Who.Person by) {
         Account account = locked(id);
         if (account.disabledAt != null) {
-            throw Refusal.conflict(account.login + " is disabled. Enable the account first.");
+            throw Refusal.conflict(IdentityText.IS_DISABLED_ENABLE_THE_ACCOUNT_FIRST.said(account.login));
         }
-        journal.write(by, null, null, "created a password link for " + account.login, null, null);
+        journal.write(by, null, null, IdentityText.CREATED_A_PASSWORD_LINK.text(account.login), null, null);
         return link(account, by);
     }
 
@@ -164,7 +160,7 @@ public class People {
     private Account locked(long id) {
         Account account = db.find(Account.class, id, LockModeType.PESSIMISTIC_WRITE);
         if (account == null) {
-            throw Refusal.notFound("There is no such account.");
+            throw Refusal.notFound(IdentityText.NO_SUCH_ACCOUNT.said());
         }
         return account;
     }
@@ -178,7 +174,7 @@ public class People {
         Account account = locked(id);
         db.refresh(account);
         if (change == null) {
-            throw Refusal.bad("What is changed?");
+            throw Refusal.bad(IdentityText.WHAT_IS_CHANGED.said());
         }
         String name = change.name == null ? account.name : change.name.strip();
         String role = change.role == null ? account.role : change.role;
@@ -189,7 +185,7 @@ public class People {
         }
         boolean leads = account.role.equals("lead") && account.disabledAt == null;
         if (leads && (disabled || !role.equals("lead")) && otherLeads(id) == 0) {
-            throw Refusal.conflict(account.login + " is the only lead. Make another person a lead first.");
+            throw Refusal.conflict(IdentityText.IS_THE_ONLY_LEAD.said(account.login));
         }
         Map<String, Object> before =
                 Map.of("name", account.name, "role", account.role, "disabled", account.disabledAt != null);
@@ -211,7 +207,7 @@ public class People {
                 by,
                 null,
                 null,
-                "changed the account " + account.login,
+                IdentityText.CHANGED_THE_ACCOUNT.text(account.login),
                 before,
                 Map.of("name", name, "role", role, "disabled", disabled));
     }
@@ -230,13 +226,7 @@ public class People {
     public void endSessions(long id, Who.Person by) {
         Account account = locked(id);
         int ended = sessions.endAll(id, 0);
-        journal.write(
-                by,
-                null,
-                null,
-                "ended " + ended + (ended == 1 ? " session of " : " sessions of ") + account.login,
-                null,
-                null);
+        journal.write(by, null, null, IdentityText.ENDED_SESSIONS.text(ended, account.login), null, null);
     }
 
     /** Whose link this is; nothing where it was used or is too old. */
@@ -265,13 +255,13 @@ public class People {
     }
 
     static Refusal usedUp() {
-        return Refusal.bad("This link has been used already or has expired. Ask a lead for a new one.");
+        return Refusal.bad(IdentityText.LINK_HAS_BEEN_USED_ALREADY_OR_HAS_EXPIRED.said());
     }
 
     /** A person has changed the own password; other sessions end. */
     @Transactional
     public void changed(Who.Person person, String hash, long session) {
-        set(locked(person.id()), hash, session, "changed the password");
+        set(locked(person.id()), hash, session, IdentityText.CHANGED_THE_PASSWORD.text());
     }
 
     private void set(Account account, String hash, long session, String act) {

@@ -13,6 +13,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.Digest;
+import lychnos.server.text.IdentityText;
 import org.hibernate.Session;
 
 /**
@@ -70,7 +71,7 @@ public class Sessions {
                 new Who.Person(account.id, account.login, account.name, account.role),
                 null,
                 null,
-                "signed in from " + origin.source(),
+                IdentityText.SIGNED_IN.text(origin.source()),
                 null,
                 null);
         return token;
@@ -130,7 +131,7 @@ public class Sessions {
                 .setParameter("account", person.id())
                 .executeUpdate();
         if (ended == 0) {
-            throw Refusal.notFound("You have no such session.");
+            throw Refusal.notFound(IdentityText.YOU_HAVE_NO_SUCH_SESSION.said());
         }
         live.tell(NO_BRING_UP, TOPIC);
     }
@@ -154,8 +155,7 @@ public class Sessions {
     @Transactional
     public void signOutEverywhere(Who.Person person) {
         int ended = endAll(person.id(), 0);
-        journal.write(
-                person, null, null, "signed out of " + ended + (ended == 1 ? " session" : " sessions"), null, null);
+        journal.write(person, null, null, IdentityText.SIGNED_OUT.text(ended), null, null);
     }
 
     /** The password of this session's person was typed again. */

@@ -19,6 +19,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.journal.Journal;
+import lychnos.server.text.IdentityText;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
@@ -120,9 +121,8 @@ public class SignIns {
     }
 
     private Refusal tooMany(Origin origin) {
-        tell(origin, "refused sign-ins from " + origin.source + ": too many at once");
-        return Refusal.tooMany(
-                "Too many sign-ins at the moment. Try again in " + COME_BACK_SECONDS + " seconds.", COME_BACK_SECONDS);
+        tell(origin, IdentityText.REFUSED_SIGN_INS.text(origin.source));
+        return Refusal.tooMany(IdentityText.TOO_MANY_SIGN_INS_AT_THE_MOMENT.said(COME_BACK_SECONDS), COME_BACK_SECONDS);
     }
 
     private Account right(String login, String password, Origin origin) {
@@ -141,9 +141,9 @@ public class SignIns {
             tell(
                     origin,
                     account.isPresent()
-                            ? "refused a sign-in as " + login + " from " + origin.source + ": wrong password"
-                            : "refused a sign-in from " + origin.source + ": no such login");
-            throw Refusal.unauthorised("Login or password is wrong.");
+                            ? IdentityText.REFUSED_A_WRONG_PASSWORD.text(login, origin.source)
+                            : IdentityText.REFUSED_AN_UNKNOWN_LOGIN.text(origin.source));
+            throw Refusal.unauthorised(IdentityText.LOGIN_OR_PASSWORD_IS_WRONG.said());
         }
         tries.succeeded(login);
         return account.get();
@@ -166,7 +166,8 @@ public class SignIns {
         if (since[0] < 0) {
             return;
         }
-        String entry = what + (since[0] == 0 ? "" : " (and " + since[0] + " more from there since the entry before)");
+        String entry =
+                what + (since[0] == 0 ? "" : IdentityText.AND_MORE_FROM_THERE_SINCE_THE_ENTRY_BEFORE.text(since[0]));
         LOG.warnf("%s", entry);
         try {
             QuarkusTransaction.requiringNew().run(() -> journal.writeWork(null, null, entry));

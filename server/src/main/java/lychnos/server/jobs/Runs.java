@@ -23,6 +23,7 @@ import lychnos.server.database.DatabaseClock;
 import lychnos.server.database.ThisServer;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.JobText;
 import lychnos.server.units.Unit;
 import org.hibernate.LockMode;
 import org.hibernate.Session;
@@ -184,7 +185,7 @@ public class Runs {
             db.refresh(run, LockModeType.PESSIMISTIC_WRITE);
         }
         if (!holds(held, run)) {
-            throw new HoldLost("another server has taken this over");
+            throw new HoldLost(JobText.ANOTHER_SERVER_HAS_TAKEN_THIS_OVER.text());
         }
         return run;
     }
@@ -248,9 +249,8 @@ public class Runs {
         }
         run.become(RunState.CANCELLED, clock.instant());
         run.note = run.step == null || !run.step.writes()
-                ? "Cancelled before anything was written to the machine."
-                : "Cancelled before “" + run.step.doing()
-                        + "”. Completed steps stay; “Try again” continues with the rest.";
+                ? JobText.CANCELLED_BEFORE_ANYTHING_WAS_WRITTEN.text()
+                : JobText.CANCELLED_BEFORE_COMPLETED_STEPS_STAY.text(run.step.doing());
         journal.writeWork(held.bringUpId(), held.unitId(), "cancelled: " + run.note);
         live.tell(held.bringUpId(), held.purpose());
         return true;

@@ -15,6 +15,7 @@ import java.util.concurrent.Future;
 import java.util.concurrent.Semaphore;
 import lychnos.server.LychnosConfig;
 import lychnos.server.database.DatabaseTrouble;
+import lychnos.server.text.JobText;
 import lychnos.server.time.Clockwork;
 import org.jboss.logging.Logger;
 
@@ -26,7 +27,7 @@ import org.jboss.logging.Logger;
 public class Workers {
 
     private static final Logger LOG = Logger.getLogger(Workers.class);
-    private static final String NOT_CLAIMED = "Runs cannot be claimed now";
+    private static final String NOT_CLAIMED = JobText.RUNS_CANNOT_BE_CLAIMED.text();
 
     private final Runs runs;
     private final Instance<Work> works;
@@ -124,8 +125,8 @@ public class Workers {
             runs.stop(
                     held,
                     null,
-                    "Internal error: " + fault.getClass().getSimpleName() + ".",
-                    "See the server's log, then try again.");
+                    JobText.INTERNAL_ERROR.text(fault.getClass().getSimpleName()),
+                    JobText.SEE_THE_SERVER_LOG.text());
         } catch (HoldLost | RuntimeException e) {
             LOG.warnf("run %d could not be stopped: %s", held.runId(), e.getMessage());
         }

@@ -18,6 +18,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.KindText;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
@@ -175,17 +176,17 @@ public class KindAdjustments {
                     .setParameter("now", clock.instant())
                     .getSingleResult();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("Another lead has just adjusted the same value. Review that adjustment first.");
+            throw Refusal.conflict(KindText.ANOTHER_LEAD_HAS_JUST_ADJUSTED_THE_SAME_VALUE.said());
         }
         memory.changes();
         journal.write(
                 person,
                 wanted.bringUpId(),
                 null,
-                "adjusted “" + place.title() + "” of the kind “" + kind.title() + "”: "
-                        + wanted.reason().strip(),
+                KindText.ADJUSTED_OF_THE_KIND.text(
+                        place.title(), kind.title(), wanted.reason().strip()),
                 Map.of("value", place.value()),
-                Map.of("value", value, "password", secret.isPresent() ? "set" : "the kind's"));
+                Map.of("value", value, "password", secret.isPresent() ? "set" : KindText.THE_KIND.text()));
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
         return id;
     }
@@ -194,19 +195,19 @@ public class KindAdjustments {
         Adjustments.Place place = Adjustments.places(kind).stream()
                 .filter(each -> each.what().equals(wanted.what()))
                 .findFirst()
-                .orElseThrow(() -> fault("what", kind.title() + " has no value of that name that can be adjusted."));
+                .orElseThrow(() -> fault("what", KindText.HAS_NO_VALUE_OF_THAT_NAME.text(kind.title())));
         if (wanted.siteId() == null) {
-            throw fault("siteId", "Choose the site.");
+            throw fault("siteId", KindText.CHOOSE_THE_SITE.text());
         }
         String reason = wanted.reason() == null ? "" : wanted.reason().strip();
         if (reason.length() < SHORTEST_REASON || reason.length() > LONGEST_REASON) {
-            throw fault("reason", "A reason has " + SHORTEST_REASON + " to " + LONGEST_REASON + " characters.");
+            throw fault("reason", KindText.REASON_HAS_TO_CHARACTERS.text(SHORTEST_REASON, LONGEST_REASON));
         }
         if (wanted.password() != null && !wanted.password().isEmpty() && !place.secret()) {
-            throw fault("password", "This value has no password.");
+            throw fault("password", KindText.VALUE_HAS_NO_PASSWORD.text());
         }
         if (wanted.password() != null && wanted.password().length() > LONGEST_PASSWORD) {
-            throw fault("password", "A password has at most " + LONGEST_PASSWORD + " characters.");
+            throw fault("password", KindText.PASSWORD_HAS_AT_MOST_CHARACTERS.text(LONGEST_PASSWORD));
         }
         return place;
     }
@@ -237,7 +238,7 @@ public class KindAdjustments {
                 .getResultList()
                 .isEmpty();
         if (!right) {
-            throw fault("siteId", "There is no such site, or the bring-up is at another one.");
+            throw fault("siteId", KindText.NO_SUCH_SITE.text());
         }
     }
 
@@ -268,10 +269,11 @@ public class KindAdjustments {
                 .setParameter("kind", kindId)
                 .executeUpdate();
         if (done == 0) {
-            throw Refusal.notFound("There is no such adjustment, or it was removed already.");
+            throw Refusal.notFound(KindText.NO_SUCH_ADJUSTMENT.said());
         }
         memory.changes();
-        journal.write(person, null, null, "removed an adjustment of the kind “" + kindId + "”", Map.of("id", id), null);
+        journal.write(
+                person, null, null, KindText.REMOVED_AN_ADJUSTMENT_OF_THE_KIND.text(kindId), Map.of("id", id), null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 }

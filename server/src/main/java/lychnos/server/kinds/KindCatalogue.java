@@ -10,6 +10,7 @@ import java.util.Optional;
 import lychnos.core.kind.KindDifference;
 import lychnos.core.kind.KindSummary;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.KindText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -192,8 +193,7 @@ public class KindCatalogue {
     /** @throws Refusal if there is no such kind */
     @Transactional
     public KindView page(String id) {
-        KindLine line =
-                lines(id).stream().findFirst().orElseThrow(() -> Refusal.notFound("There is no kind “" + id + "”."));
+        KindLine line = lines(id).stream().findFirst().orElseThrow(() -> Refusal.notFound(KindText.NO_KIND.said(id)));
         String fault =
                 line.version == null ? null : kinds.fault(id, line.version).orElse(null);
         Optional<Published> newest = fault == null
@@ -282,7 +282,7 @@ public class KindCatalogue {
                 to == 0
                         ? ShippedKinds.text(id)
                                 .map(lychnos.core.kind.KindReader::read)
-                                .orElseThrow(() -> Refusal.notFound("The program ships no kind “" + id + "”."))
+                                .orElseThrow(() -> Refusal.notFound(KindText.PROGRAM_SHIPS_NO_KIND.said(id)))
                         : kinds.version(id, to).kind());
     }
 }

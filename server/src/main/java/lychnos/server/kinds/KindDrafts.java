@@ -17,6 +17,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.KindText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -78,12 +79,8 @@ public class KindDrafts {
             Kind kind = KindReader.read(draft.text);
             return kind.id().equals(draft.kindId)
                     ? List.of()
-                    : List.of(new KindFault(
-                            1,
-                            1,
-                            "kind",
-                            "The description has the id “" + kind.id() + "”, but this is a draft of “" + draft.kindId
-                                    + "”."));
+                    : List.of(
+                            new KindFault(1, 1, "kind", KindText.DESCRIPTION_HAS_THE_ID.text(kind.id(), draft.kindId)));
         } catch (KindFaults e) {
             return e.faults();
         }
@@ -103,7 +100,7 @@ public class KindDrafts {
     private KindDraft draft(String id, LockModeType lock) {
         KindDraft draft = db.find(KindDraft.class, id, lock);
         if (draft == null) {
-            throw Refusal.notFound("There is no draft of “" + id + "”.");
+            throw Refusal.notFound(KindText.NO_DRAFT.said(id));
         }
         return draft;
     }
@@ -117,13 +114,10 @@ public class KindDrafts {
     @Transactional
     public KindDraftView save(String id, String text, String seen, Who.Person person) {
         if (!id.matches("[a-z][a-z0-9-]{0,39}") || id.equals(FORM)) {
-            throw Refusal.bad(
-                    "“" + id + "” is not a valid id: start with a lowercase letter and use at most 40 lowercase "
-                            + "letters, digits and hyphens.");
+            throw Refusal.bad(KindText.IS_NOT_A_VALID_ID.said(id));
         }
         if (text.length() > LONGEST_TEXT) {
-            throw Refusal.bad(
-                    "A description has at most " + LONGEST_TEXT + " characters; this one has " + text.length() + ".");
+            throw Refusal.bad(KindText.DESCRIPTION_HAS_AT_MOST_CHARACTERS.said(LONGEST_TEXT, text.length()));
         }
         boolean fresh = db.createNativeMutationQuery("insert into kind (id) values (:id) on conflict do nothing")
                         .setParameter("id", id)
@@ -131,7 +125,7 @@ public class KindDrafts {
                 > 0;
         lock(id);
         KindDraft draft = db.find(KindDraft.class, id, LockModeType.PESSIMISTIC_WRITE);
-        IfMatch.require(seen, draft == null ? "0" : String.valueOf(draft.revision), "The draft of “" + id + "”");
+        IfMatch.require(seen, draft == null ? "0" : String.valueOf(draft.revision), KindText.DRAFT_OF.text(id));
         boolean begun = draft == null;
         if (begun) {
             draft = new KindDraft();
@@ -150,10 +144,10 @@ public class KindDrafts {
                 null,
                 null,
                 fresh
-                        ? "began the kind “" + id + "”"
+                        ? KindText.BEGAN_THE_KIND.text(id)
                         : begun
-                                ? "began a draft of the kind “" + id + "”"
-                                : "changed the draft of the kind “" + id + "”",
+                                ? KindText.BEGAN_A_DRAFT_OF_THE_KIND.text(id)
+                                : KindText.CHANGED_THE_DRAFT_OF_THE_KIND.text(id),
                 null,
                 Map.of("digest", KindVersion.digest(text)));
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
@@ -165,14 +159,14 @@ public class KindDrafts {
     public void discard(String id, String seen, Who.Person person) {
         lock(id);
         KindDraft draft = draft(id, LockModeType.PESSIMISTIC_WRITE);
-        IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
+        IfMatch.require(seen, String.valueOf(draft.revision), KindText.DRAFT_OF.text(id));
         db.remove(draft);
         db.flush();
         db.createNativeMutationQuery("delete from kind where id = :id and not exists (select 1 from kind_version where "
                         + "kind_id = :id)")
                 .setParameter("id", id)
                 .executeUpdate();
-        journal.write(person, null, null, "deleted the draft of the kind “" + id + "”", null, null);
+        journal.write(person, null, null, KindText.DELETED_THE_DRAFT_OF_THE_KIND.text(id), null, null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
@@ -185,13 +179,11 @@ public class KindDrafts {
     int publish(String id, String note, String despite, String seen, Who.Person person) {
         lock(id);
         KindDraft draft = draft(id, LockModeType.PESSIMISTIC_WRITE);
-        IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
+        IfMatch.require(seen, String.valueOf(draft.revision), KindText.DRAFT_OF.text(id));
         List<KindFault> faults = wrongIn(draft);
         if (!faults.isEmpty()) {
             throw Refusal.conflict(
-                    "The draft has " + faults.size() + (faults.size() == 1 ? " fault" : " faults")
-                            + ". Correct it, then publish.",
-                    Map.of("kindFaults", faults));
+                    KindText.DRAFT_HAS_FAULTS_TO_CORRECT.said(faults.size()), Map.of("kindFaults", faults));
         }
         int version = add(id, draft.text, false, note, despite, person);
         db.remove(draft);
@@ -203,8 +195,8 @@ public class KindDrafts {
     public int takeShipped(String id, Who.Person person) {
         lock(id);
         String text =
-                ShippedKinds.text(id).orElseThrow(() -> Refusal.notFound("The program ships no kind “" + id + "”."));
-        return add(id, text, true, "as it is shipped with this version of the program", "", person);
+                ShippedKinds.text(id).orElseThrow(() -> Refusal.notFound(KindText.PROGRAM_SHIPS_NO_KIND.said(id)));
+        return add(id, text, true, KindText.AS_IT_IS_SHIPPED_WITH_THIS_VERSION.text(), "", person);
     }
 
     private int add(String id, String text, boolean shipped, String note, String despite, Who.Person person) {
@@ -215,7 +207,7 @@ public class KindDrafts {
         String digest = KindVersion.digest(text);
         KindVersion newest = newest(id);
         if (newest != null && newest.digest.equals(digest)) {
-            throw Refusal.conflict("Version " + newest.key.version() + " says the same. Nothing was published.");
+            throw Refusal.conflict(KindText.VERSION_SAYS_THE_SAME.said(newest.key.version()));
         }
         KindVersion version = new KindVersion();
         version.key = new KindVersion.KindVersionKey(id, newest == null ? 1 : newest.key.version() + 1);
@@ -235,7 +227,7 @@ public class KindDrafts {
                 person,
                 null,
                 null,
-                "published version " + version.key.version() + " of the kind “" + kind.title() + "”",
+                KindText.PUBLISHED_VERSION_OF_THE_KIND.text(version.key.version(), kind.title()),
                 newest == null ? null : Map.of("version", newest.key.version(), "digest", newest.digest),
                 despite.isBlank()
                         ? Map.of("kind", id, "version", version.key.version(), "digest", digest)
@@ -255,7 +247,7 @@ public class KindDrafts {
     private static void notTooLong(String field, String what, String text) {
         if (text.length() > LONGEST_NOTE) {
             throw Refusal.fields(
-                    List.of(new Refusal.FieldFault(field, what + " has at most " + LONGEST_NOTE + " characters.")));
+                    List.of(new Refusal.FieldFault(field, KindText.HAS_AT_MOST_CHARACTERS.said(what, LONGEST_NOTE))));
         }
     }
 
@@ -281,10 +273,12 @@ public class KindDrafts {
                 .setParameter("now", clock.instant())
                 .executeUpdate();
         if (done == 0) {
-            throw Refusal.conflict(retired ? "This kind is already retired." : "This kind is not retired.");
+            throw Refusal.conflict(
+                    retired ? KindText.KIND_IS_ALREADY_RETIRED.said() : KindText.KIND_IS_NOT_RETIRED.said());
         }
         memory.changes();
-        journal.write(person, null, null, (retired ? "retired" : "reinstated") + " the kind “" + id + "”", null, null);
+        journal.write(
+                person, null, null, KindText.CHANGED_KIND.text((retired ? "retired" : "reinstated"), id), null, null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
@@ -295,7 +289,7 @@ public class KindDrafts {
                 .getResultList()
                 .isEmpty();
         if (!there) {
-            throw Refusal.notFound("There is no kind “" + id + "”.");
+            throw Refusal.notFound(KindText.NO_KIND.said(id));
         }
     }
 }

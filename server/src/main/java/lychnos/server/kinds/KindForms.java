@@ -14,6 +14,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.KindText;
 import org.hibernate.Session;
 
 /** New kinds from the short form: what is typed becomes a draft. */
@@ -103,7 +104,7 @@ public class KindForms {
         private static <T> List<T> orNone(List<T> all) {
             List<T> list = all == null ? List.of() : all;
             if (list.size() > MOST_ENTRIES || list.stream().anyMatch(Objects::isNull)) {
-                throw Refusal.bad("A list of the form has at most " + MOST_ENTRIES + " entries, and none is null.");
+                throw Refusal.bad(KindText.LIST_OF_THE_FORM_HAS_AT_MOST_ENTRIES.said(MOST_ENTRIES));
             }
             return list;
         }
@@ -118,8 +119,7 @@ public class KindForms {
                 .setParameter("id", typed.id())
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.fields(List.of(new FieldFault(
-                    "title", "There is a kind “" + typed.id() + "” already. Choose another title, or edit its text.")));
+            throw Refusal.fields(List.of(new FieldFault("title", KindText.A_KIND.said(typed.id()))));
         }
         return drafts.save(typed.id(), text, "0", person);
     }

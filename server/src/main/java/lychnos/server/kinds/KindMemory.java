@@ -31,6 +31,7 @@ import lychnos.server.LychnosConfig;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.KindText;
 import lychnos.wire.time.Ticker;
 import org.jboss.logging.Logger;
 
@@ -203,10 +204,8 @@ class KindMemory {
             return KindReader.read(text);
         } catch (KindFaults e) {
             KindFault first = e.faults().get(0);
-            String sentence = "Version " + key.version() + " of the kind “" + key.kindId()
-                    + "” cannot be read by this program (line " + first.line() + ": "
-                    + first.reason().replaceFirst("[.]$", "")
-                    + "). Publish a corrected version under Kinds.";
+            String sentence = KindText.VERSION_OF_THE_KIND_CANNOT_BE_READ.text(
+                    key.version(), key.kindId(), first.line(), first.reason().replaceFirst("[.]$", ""));
             LOG.warn(sentence);
             unreadable.put(key, sentence);
             throw Refusal.conflict(sentence);

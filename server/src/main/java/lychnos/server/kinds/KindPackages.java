@@ -14,6 +14,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.kind.KindSummary;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.KindText;
 import org.jspecify.annotations.Nullable;
 
 /** Kinds that leave the site as one file, and those that come from elsewhere. */
@@ -102,12 +103,11 @@ public class KindPackages {
             kind = KindReader.read(read.description());
         } catch (KindFaults e) {
             throw Refusal.conflict(
-                    "The description in this package has faults. Nothing was taken.", Map.of("kindFaults", e.faults()));
+                    KindText.DESCRIPTION_IN_THIS_PACKAGE_HAS_FAULTS.said(), Map.of("kindFaults", e.faults()));
         }
         if (seen == null || seen.equals(NO_DRAFT)) {
             drafts.find(kind.id()).ifPresent(draft -> {
-                throw Refusal.conflict("There is a draft of “" + kind.id()
-                        + "” already. Publish or delete it first, then import the package.");
+                throw Refusal.conflict(KindText.A_DRAFT.said(kind.id()));
             });
         }
         KindDrafts.KindDraftView draft =

@@ -8,6 +8,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.server.api.problem.IfMatch;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.KindText;
 
 /**
  * Publishes drafts: only one that agrees with every recording of its kind, unless a reason is given. Recordings are
@@ -36,18 +37,14 @@ public class KindPublishing {
      */
     public int publish(String id, String note, String despite, String seen, Who.Person person) {
         KindDrafts.KindDraftView draft = drafts.get(id);
-        IfMatch.require(seen, draft.version(), "The draft of “" + id + "”");
+        IfMatch.require(seen, draft.version(), KindText.DRAFT_OF.text(id));
         List<KindRecordings.RecordingTrial> failed = draft.faults().isEmpty()
                 ? tried(KindReader.read(draft.text())).stream()
                         .filter(trial -> !trial.agrees())
                         .toList()
                 : List.of();
         if (!failed.isEmpty() && despite.isBlank()) {
-            throw Refusal.conflict(
-                    (failed.size() == 1 ? "One recording does" : failed.size() + " recordings do")
-                            + " not agree with the draft. Correct the draft, remove a recording that no longer "
-                            + "applies, or publish with a reason.",
-                    Map.of("recordings", failed));
+            throw Refusal.conflict(KindText.RECORDINGS_DO_NOT_AGREE.said(failed.size()), Map.of("recordings", failed));
         }
         return drafts.publish(id, note, failed.isEmpty() ? "" : despite, draft.version(), person);
     }
@@ -56,7 +53,7 @@ public class KindPublishing {
     public List<KindRecordings.RecordingTrial> tried(String id) {
         KindDrafts.KindDraftView draft = drafts.find(id).orElse(null);
         if (draft != null && !draft.faults().isEmpty()) {
-            throw Refusal.conflict("The draft has faults. Correct it, then play the recordings.");
+            throw Refusal.conflict(KindText.DRAFT_HAS_FAULTS.said());
         }
         return tried(draft == null ? kinds.newest(id).kind() : KindReader.read(draft.text()));
     }

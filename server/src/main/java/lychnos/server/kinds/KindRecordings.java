@@ -20,6 +20,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.KindText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -29,7 +30,7 @@ public class KindRecordings {
 
     private static final int MOST = 40;
     private static final int MOST_PIECES = 100_000;
-    private static final String TOO_LONG = "It was not played: the recordings together are too long.";
+    private static final String TOO_LONG = KindText.WAS_NOT_PLAYED.text();
 
     /** The name of the recording that is shipped with a kind. */
     static final String SHIPPED = "shipped";
@@ -87,7 +88,7 @@ public class KindRecordings {
     private KindRecording row(String kind, long id) {
         KindRecording row = db.find(KindRecording.class, id);
         if (row == null || !row.kindId.equals(kind)) {
-            throw Refusal.notFound("This kind has no such recording.");
+            throw Refusal.notFound(KindText.KIND_HAS_NO_SUCH_RECORDING.said());
         }
         return row;
     }
@@ -112,10 +113,10 @@ public class KindRecordings {
         String digest = KindVersion.digest(text);
         List<KindRecording> others = rows(kind);
         if (others.size() >= MOST) {
-            throw Refusal.conflict("At most " + MOST + " recordings are kept with a kind. Remove one first.");
+            throw Refusal.conflict(KindText.AT_MOST_RECORDINGS_ARE_KEPT_WITH_A_KIND.said(MOST));
         }
         others.stream().filter(other -> other.digest.equals(digest)).findFirst().ifPresent(other -> {
-            throw Refusal.conflict("This recording is kept already, as “" + other.name + "”.");
+            throw Refusal.conflict(KindText.RECORDING_IS_KEPT.said(other.name));
         });
         KindRecording row = new KindRecording();
         row.kindId = kind;
@@ -131,7 +132,7 @@ public class KindRecordings {
                 person,
                 null,
                 null,
-                "kept the recording “" + row.name + "” with the kind “" + of + "”",
+                KindText.KEPT_THE_RECORDING_WITH_THE_KIND.text(row.name, of),
                 null,
                 Map.of("digest", digest));
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
@@ -188,7 +189,7 @@ public class KindRecordings {
         try {
             keep(kind, name, text, person);
         } catch (IllegalArgumentException e) {
-            throw Refusal.bad("The recording “" + name + "” cannot be read. " + e.getMessage());
+            throw Refusal.bad(KindText.RECORDING_CANNOT_BE_READ.said(name, e.getMessage()));
         }
     }
 
@@ -202,7 +203,7 @@ public class KindRecordings {
                 person,
                 null,
                 null,
-                "removed the recording “" + row.name + "” from the kind “" + kind + "”",
+                KindText.REMOVED_THE_RECORDING_FROM_THE_KIND.text(row.name, kind),
                 Map.of("digest", row.digest),
                 null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");

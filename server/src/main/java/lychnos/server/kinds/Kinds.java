@@ -11,6 +11,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.KindText;
 import org.jboss.logging.Logger;
 
 /**
@@ -56,11 +57,11 @@ public class Kinds {
     public Published newest(String id) {
         KindMemory.Newest newest = memory.now().newest().get(id);
         if (newest == null) {
-            throw Refusal.bad("There is no kind “" + id + "”. These can be used: "
-                    + String.join(", ", offered().stream().map(Published::id).toList()) + ".");
+            throw Refusal.bad(KindText.NO_KIND_BUT_THESE.said(
+                    id, String.join(", ", offered().stream().map(Published::id).toList())));
         }
         if (newest.retired()) {
-            throw Refusal.bad("The kind “" + id + "” is retired. A lead can reinstate it under Kinds.");
+            throw Refusal.bad(KindText.KIND_IS_RETIRED.said(id));
         }
         return version(id, newest.version());
     }
@@ -89,13 +90,13 @@ public class Kinds {
         return offered().stream()
                 .filter(each -> each.kind().driven())
                 .findFirst()
-                .orElseThrow(() -> Refusal.conflict("No kind is set up over Redfish. Publish one under Kinds first."));
+                .orElseThrow(() -> Refusal.conflict(KindText.NO_KIND_IS_SET_UP_OVER_REDFISH.said()));
     }
 
     /** @throws Refusal if there is no such version */
     public Published version(String id, int version) {
         return memory.version(id, version)
-                .orElseThrow(() -> Refusal.notFound("The kind “" + id + "” has no version " + version + "."));
+                .orElseThrow(() -> Refusal.notFound(KindText.KIND_HAS_NO_VERSION.said(id, version)));
     }
 
     /** Why this program cannot read a version; empty where it can. */

@@ -11,6 +11,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.PrepareText;
 import lychnos.server.units.FactChanges;
 import org.hibernate.Session;
 
@@ -31,7 +32,7 @@ public class Fixes {
     @Transactional
     public void carryOut(long bringUpId, Fix fix, Who.Person person) {
         if (fix.act() == null || fix.field() == null || fix.value() == null) {
-            throw Refusal.bad("This fix is not complete.");
+            throw Refusal.bad(PrepareText.FIX_IS_NOT_COMPLETE.said());
         }
         switch (fix.act()) {
             case SET_FACT -> setFact(bringUpId, fix, person);
@@ -68,7 +69,7 @@ public class Fixes {
     private Network network(Fix fix) {
         Network network = db.find(Network.class, fix.id());
         if (network == null) {
-            throw Refusal.notFound("This network no longer exists.");
+            throw Refusal.notFound(PrepareText.NETWORK_NO_LONGER_EXISTS.said());
         }
         return network;
     }

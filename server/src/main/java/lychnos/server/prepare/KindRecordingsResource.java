@@ -20,6 +20,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.kinds.KindPublishing;
 import lychnos.server.kinds.KindRecordings;
 import lychnos.server.kinds.Kinds;
+import lychnos.server.text.PrepareText;
 import org.jspecify.annotations.Nullable;
 
 /** Recordings of consoles: those of a kind, and a description tried on them without a machine. */
@@ -117,7 +118,7 @@ public class KindRecordingsResource {
     @Produces("application/x-asciicast")
     public String shippedRecording(String kind) {
         return Recording.shippedText(kind)
-                .orElseThrow(() -> Refusal.notFound("No recording is shipped with this kind."));
+                .orElseThrow(() -> Refusal.notFound(PrepareText.NO_RECORDING_IS_SHIPPED_WITH_THIS_KIND.said()));
     }
 
     /** Lists the recordings that are kept with a kind. */
@@ -155,7 +156,7 @@ public class KindRecordingsResource {
     private String ofSetup(String kind, long dialogue) {
         String text = recordings.asciicast(dialogue);
         if (!Recording.read(text).kind().equals(kind)) {
-            throw Refusal.bad("This setup is of another kind.");
+            throw Refusal.bad(PrepareText.SETUP_IS_OF_ANOTHER_KIND.said());
         }
         return text;
     }
@@ -206,7 +207,8 @@ public class KindRecordingsResource {
 
     private static Dialogue dialogue(Kind kind) {
         return kind.dialogue()
-                .orElseThrow(() -> new IllegalArgumentException("The description has no console dialogue."));
+                .orElseThrow(
+                        () -> new IllegalArgumentException(PrepareText.DESCRIPTION_HAS_NO_CONSOLE_DIALOGUE.text()));
     }
 
     private DryRun.Report played(KindTrial trial) {

@@ -15,6 +15,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.ProveText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.redfish.RedfishClient;
@@ -107,9 +108,7 @@ public class Certificates {
                 .filter(each -> each.target().service() instanceof Target.Redfish redfish
                         && redfish.login().phrase() != null
                         && each.target().fingerprint() != null)
-                .orElseThrow(() -> Refusal.conflict(
-                        "This machine has no standard way to replace its certificate, or was not proven "
-                                + "yet. Replace it on its own page, then check again."));
+                .orElseThrow(() -> Refusal.conflict(ProveText.MACHINE_HAS_NO_STANDARD_WAY_TO_REPLACE.said()));
     }
 
     /** Logged in to the machine that is known, under the certificate that is known. */
@@ -120,9 +119,9 @@ public class Certificates {
             client.logIn(redfish.login().user(), redfish.login().phrase());
             return doing.with(client);
         } catch (WireFault e) {
-            throw Refusal.conflict(endpoint.claim().hostName + " does not do that: " + e.getMessage() + ".");
+            throw Refusal.conflict(ProveText.DOES_NOT_DO.said(endpoint.claim().hostName, e.getMessage()));
         } catch (RedfishFault e) {
-            throw Refusal.conflict(endpoint.claim().hostName + " refuses that: " + e.getMessage() + ".");
+            throw Refusal.conflict(ProveText.REFUSES.said(endpoint.claim().hostName, e.getMessage()));
         }
     }
 
@@ -148,7 +147,7 @@ public class Certificates {
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
-                    "created a certificate signing request on " + claim.hostName,
+                    ProveText.CREATED_A_CERTIFICATE_SIGNING_REQUEST.text(claim.hostName),
                     null,
                     null);
             live.tell(endpoint.unit().bringUpId, "prove");
@@ -161,7 +160,7 @@ public class Certificates {
         Endpoints.TargetEndpoint endpoint = endpoint(claimId);
         CertificateRequest request = QuarkusTransaction.requiringNew()
                 .call(() -> waiting(claimId))
-                .orElseThrow(() -> Refusal.conflict("No signing request is open. Create one first."));
+                .orElseThrow(() -> Refusal.conflict(ProveText.NO_SIGNING_REQUEST_IS_OPEN.said()));
         String chain;
         try {
             chain = SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
@@ -186,7 +185,7 @@ public class Certificates {
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
-                    "installed a signed certificate on " + endpoint.claim().hostName,
+                    ProveText.INSTALLED_A_SIGNED_CERTIFICATE.text(endpoint.claim().hostName),
                     endpoint.target().fingerprint(),
                     shown);
             live.tell(endpoint.unit().bringUpId, "prove");
@@ -210,8 +209,6 @@ public class Certificates {
             }
             LockSupport.parkNanos(PAUSE_NANOS);
         }
-        throw Refusal.conflict(
-                "The machine accepted the certificate but still shows the old one after " + AT_MOST.toSeconds()
-                        + " s. It may need a restart. Check again after that and accept the new certificate.");
+        throw Refusal.conflict(ProveText.MACHINE_ACCEPTED_THE_CERTIFICATE_BUT_STILL.said(AT_MOST.toSeconds()));
     }
 }

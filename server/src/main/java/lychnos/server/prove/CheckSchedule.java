@@ -15,6 +15,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.ProveText;
 import lychnos.server.time.Clockwork;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
@@ -96,8 +97,7 @@ public class CheckSchedule {
         bringUps.get(bringUpId);
         if (minutes < 0 || minutes > LONGEST_MINUTES) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "minutes",
-                    "The interval of checks is 1 to " + LONGEST_MINUTES + " minutes, or with 0 not at all.")));
+                    "minutes", ProveText.INTERVAL_OF_CHECKS_IS_1_TO_MINUTES.said(LONGEST_MINUTES))));
         }
         if (minutes == 0) {
             db.createNativeMutationQuery("delete from check_pace where bring_up_id = :id")
@@ -119,7 +119,9 @@ public class CheckSchedule {
                 person,
                 bringUpId,
                 null,
-                minutes == 0 ? "disabled automatic checks" : "set automatic checks to every " + minutes + " min",
+                minutes == 0
+                        ? ProveText.DISABLED_AUTOMATIC_CHECKS.text()
+                        : "set automatic checks to every " + minutes + " min",
                 null,
                 null);
         live.tell(bringUpId, "prove");

@@ -27,6 +27,7 @@ import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.site.Network;
+import lychnos.server.text.ProveText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -303,7 +304,9 @@ public class CheckViews {
                 .filter(each -> claimId == 0 ? each.place == 0 : each.id == claimId)
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound(
-                        claimId == 0 ? "This unit has no address yet." : "This unit no longer has that address."));
+                        claimId == 0
+                                ? ProveText.UNIT_HAS_NO_ADDRESS_YET.said()
+                                : ProveText.UNIT_NO_LONGER_HAS_THAT_ADDRESS.said()));
         Proof proof = db.createQuery("from Proof where claimId = :claim", Proof.class)
                 .setParameter("claim", claim.id)
                 .getSingleResultOrNull();

@@ -19,6 +19,7 @@ import lychnos.server.jobs.CheckQueue;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
+import lychnos.server.text.ProveText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -115,18 +116,11 @@ public class Checks {
         if (placed.isEmpty()) {
             throw Refusal.conflict(
                     units == null
-                            ? "No unit is set up yet. Set up units in Configure."
-                            : "No unit has an address yet. Allocate addresses first.");
+                            ? ProveText.NO_UNIT_IS_SET_UP_YET.said()
+                            : ProveText.NO_UNIT_HAS_AN_ADDRESS_YET.said());
         }
         int asked = queue(placed, rung);
-        journal.write(
-                person,
-                bringUpId,
-                null,
-                "asked for checks of " + asked + (asked == 1 ? " unit" : " units")
-                        + (rung == Rung.SAFE ? "" : ", up to “" + rung.title() + "”"),
-                null,
-                null);
+        journal.write(person, bringUpId, null, ProveText.ASKED_FOR_CHECKS.text(asked, rung.title()), null, null);
         live.tell(bringUpId, "prove");
         if (units == null) {
             unknownDevices.look(bringUpId);

@@ -17,6 +17,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
+import lychnos.server.text.ProveText;
 import lychnos.wire.vantage.Vantage;
 import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
@@ -103,7 +104,7 @@ public class ProveResource {
     @RolesAllowed("engineer")
     public void decide(long claim, TraitDecision decide) {
         if (decide == null || decide.what == null || decide.now == null) {
-            throw Refusal.bad("Which change?");
+            throw Refusal.bad(ProveText.WHICH_CHANGE.said());
         }
         accepted.decide(claim, decide.what, decide.now, decide.accept, decide.reason, who.person());
     }
@@ -147,7 +148,7 @@ public class ProveResource {
     @RolesAllowed("engineer")
     public void pace(long id, CheckPace pace) {
         if (pace == null) {
-            throw Refusal.bad("How often?");
+            throw Refusal.bad(ProveText.HOW_OFTEN.said());
         }
         checkSchedule.set(id, pace.minutes, who.person());
     }

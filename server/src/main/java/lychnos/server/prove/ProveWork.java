@@ -13,6 +13,7 @@ import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Run;
 import lychnos.server.jobs.Runs;
 import lychnos.server.jobs.Work;
+import lychnos.server.text.ProveText;
 import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
@@ -85,7 +86,7 @@ public class ProveWork implements Work {
             brief = read(List.of(held)).get(held);
         }
         if (brief.endpoints.isEmpty()) {
-            runs.done(held, "The unit no longer has an address.");
+            runs.done(held, ProveText.UNIT_NO_LONGER_HAS_AN_ADDRESS.text());
             return;
         }
         List<String> off = new ArrayList<>();
@@ -94,7 +95,7 @@ public class ProveWork implements Work {
             Endpoints.TargetEndpoint endpoint = brief.endpoints.get(i);
             Proofs.FoundAtEndpoint found = look(endpoint, brief.upTo, off);
             if (Thread.currentThread().isInterrupted()) {
-                throw new HoldLost("this server is stopping");
+                throw new HoldLost(ProveText.SERVER_IS_STOPPING.text());
             }
             boolean last = i == all - 1;
             ResultWriter.Written kept = results.write(new ResultWriter.Result(
@@ -133,6 +134,6 @@ public class ProveWork implements Work {
     private static String note(int all, List<String> off) {
         return !off.isEmpty()
                 ? String.join(" ", off)
-                : all == 1 ? "It is proven." : "All " + all + " endpoints are proven.";
+                : all == 1 ? ProveText.ENDPOINT_IS_PROVEN.text() : ProveText.ALL_ENDPOINTS_ARE_PROVEN.text(all);
     }
 }

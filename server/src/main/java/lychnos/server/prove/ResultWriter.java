@@ -13,6 +13,7 @@ import lychnos.server.jobs.GroupCommit.Outcome;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Runs;
+import lychnos.server.text.ProveText;
 
 /** Writes the results of checks, those of many endpoints in one transaction, with one statement of each sort. */
 @ApplicationScoped
@@ -74,7 +75,7 @@ public class ResultWriter {
             outcomes.add(
                     held.contains(result.held)
                             ? Outcome.written(new Written(verdict, finish(result, verdict)))
-                            : Outcome.lost("another server has taken this over"));
+                            : Outcome.lost(ProveText.ANOTHER_SERVER_HAS_TAKEN_THIS_OVER.text()));
         }
         return outcomes;
     }

@@ -19,6 +19,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.ProveText;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
@@ -239,18 +240,18 @@ public class SinceAccepted {
         Claim claim = db.find(Claim.class, claimId);
         TraitChange change = claim == null ? null : standing(claimId).get(what);
         if (change == null) {
-            throw Refusal.conflict("This change is gone: the value is as before, or somebody has decided on it.");
+            throw Refusal.conflict(ProveText.CHANGE_IS_GONE.said());
         }
         if (!change.now.equals(now)) {
-            throw Refusal.conflict("The machine shows another value now: " + change.now + ". Look at that one first.");
+            throw Refusal.conflict(ProveText.MACHINE_SHOWS_ANOTHER_VALUE.said(change.now));
         }
         if (accept && !Traits.acceptable(what)) {
-            throw Refusal.conflict("This difference cannot be accepted. Fix it, or reject it and record a fault.");
+            throw Refusal.conflict(ProveText.DIFFERENCE_CANNOT_BE_ACCEPTED.said());
         }
         String why = reason == null ? "" : reason.strip();
         if (!accept && why.isEmpty() || why.length() > LONGEST_REASON) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "reason", "Say what is wrong, in at most " + LONGEST_REASON + " characters.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("reason", ProveText.SAY_WHAT_IS_WRONG.said(LONGEST_REASON))));
         }
         Instant at = clock.instant();
         change.state = accept ? TraitChange.TraitState.ACCEPTED : TraitChange.TraitState.FAULT;
@@ -267,8 +268,8 @@ public class SinceAccepted {
                 person,
                 bringUp,
                 claim.unitId,
-                (accept ? "accepted a new " : "rejected the new ") + what + " of " + claim.hostName
-                        + (why.isEmpty() ? "" : ": " + why),
+                (accept ? ProveText.ACCEPTED_A_NEW : ProveText.REJECTED_THE_NEW)
+                        .text(what, claim.hostName, why.isEmpty() ? "" : ": " + why),
                 change.before,
                 now);
         live.tell(bringUp, "prove");

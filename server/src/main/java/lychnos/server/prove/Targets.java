@@ -30,6 +30,7 @@ import lychnos.server.site.MeasuredService;
 import lychnos.server.site.Measures;
 import lychnos.server.site.Network;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.ProveText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.OwnLogins;
 import lychnos.server.units.Unit;
@@ -234,10 +235,10 @@ public class Targets {
                         .forEach(address -> before.put(address, "where it was before its setup"));
                 rows.returned()
                         .getOrDefault(UnitRows.key(claim), List.of())
-                        .forEach(address -> before.put(address, "which it had before"));
+                        .forEach(address -> before.put(address, ProveText.WHICH_IT_HAD_BEFORE.text()));
                 Kind own = kinds.of(rows.units().get(claim.unitId));
                 if (own.setup().factoryAddress() != null) {
-                    before.put(Address.parse(own.setup().factoryAddress()), "its address as delivered");
+                    before.put(Address.parse(own.setup().factoryAddress()), ProveText.ITS_ADDRESS_AS_DELIVERED.text());
                 }
                 before.keySet().remove(claim.address);
                 elsewhere.merge(UnitRows.key(claim), before, (one, other) -> {

@@ -24,6 +24,7 @@ import lychnos.server.live.Live;
 import lychnos.server.site.AddressRange;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.ProveText;
 import lychnos.server.units.BringUps;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -163,7 +164,8 @@ public class UnknownDevices {
         Map<Address, AddressProbes.Heard> strange = new HashMap<>();
         echoes.forEach((address, echo) -> {
             if (echo.state() == Echo.State.ANSWERED) {
-                strange.put(address, new AddressProbes.Heard(hardware(address), true, "answers to ping"));
+                strange.put(
+                        address, new AddressProbes.Heard(hardware(address), true, ProveText.ANSWERS_TO_PING.text()));
             }
         });
         if (!strange.isEmpty()) {

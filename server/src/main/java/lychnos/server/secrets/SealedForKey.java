@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.util.Date;
 import java.util.HexFormat;
 import java.util.Iterator;
+import lychnos.server.text.SecretText;
 import org.bouncycastle.bcpg.ArmoredOutputStream;
 import org.bouncycastle.bcpg.SymmetricKeyAlgorithmTags;
 import org.bouncycastle.bcpg.sig.KeyFlags;
@@ -48,8 +49,7 @@ public final class SealedForKey {
      */
     public static SealedForKey read(String armored, Instant now) {
         if (armored == null || armored.length() > LONGEST_KEY || !armored.contains("BEGIN PGP PUBLIC KEY BLOCK")) {
-            throw new IllegalArgumentException(
-                    "Paste an OpenPGP public key; it starts with -----BEGIN PGP PUBLIC KEY BLOCK-----.");
+            throw new IllegalArgumentException(SecretText.PASTE_AN_OPENPGP_PUBLIC_KEY.text());
         }
         try {
             PGPPublicKeyRing ring = new PGPPublicKeyRing(
@@ -60,7 +60,7 @@ public final class SealedForKey {
             String user = users.hasNext() ? users.next() : "nobody's name";
             String fingerprint = HexFormat.of().formatHex(first.getFingerprint());
             if (first.hasRevocation() || over(first, now)) {
-                throw new IllegalArgumentException("The key of " + user + " has expired or was revoked.");
+                throw new IllegalArgumentException(SecretText.KEY_OF_HAS_EXPIRED_OR_WAS_REVOKED.text(user));
             }
             PGPPublicKey chosen = null;
             for (PGPPublicKey each : ring) {
@@ -69,14 +69,14 @@ public final class SealedForKey {
                 }
             }
             if (chosen == null) {
-                throw new IllegalArgumentException("The key of " + user + " has no part that encrypts.");
+                throw new IllegalArgumentException(SecretText.KEY_OF_HAS_NO_PART_THAT_ENCRYPTS.text(user));
             }
             return new SealedForKey(chosen, user, fingerprint);
         } catch (IOException | RuntimeException e) {
             if (e instanceof IllegalArgumentException own) {
                 throw own;
             }
-            throw new IllegalArgumentException("The key cannot be read: " + e.getMessage() + ".", e);
+            throw new IllegalArgumentException(SecretText.KEY_CANNOT_BE_READ.text(e.getMessage()), e);
         }
     }
 

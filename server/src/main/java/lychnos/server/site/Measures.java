@@ -23,6 +23,7 @@ import lychnos.core.service.Measured;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
+import lychnos.server.text.PrepareText;
 import lychnos.server.time.Clockwork;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.time.Ticker;
@@ -32,7 +33,7 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Measures {
 
-    private static final String NOT_MEASURED = "Services cannot be measured now";
+    private static final String NOT_MEASURED = PrepareText.SERVICES_CANNOT_BE_MEASURED.text();
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
     private static final Duration FRESH = Duration.ofSeconds(15);
 

@@ -23,6 +23,7 @@ import lychnos.server.database.Constraints;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -56,8 +57,7 @@ public class NetworkDefinitions {
     }
 
     /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
-    public record RangeText(
-            String purpose, String run, @Size(max = 120, message = "A note has at most 120 characters.") String note) {}
+    public record RangeText(String purpose, String run, @Size(max = 120, message = "NOTE") String note) {}
 
     /**
      * A network as it is typed. Empty texts stand for what is not stated.
@@ -69,21 +69,19 @@ public class NetworkDefinitions {
             String name,
             String prefix,
             String gateway,
-            @Nullable @Min(value = 1, message = VLAN) @Max(value = 4094, message = VLAN) Integer vlan,
+            @Nullable @Min(value = 1, message = "VLAN") @Max(value = 4094, message = "VLAN") Integer vlan,
             String domain,
             List<String> nameServers,
             List<String> timeServers,
-            @Size(max = MOST_RANGES, message = "At most " + MOST_RANGES + " ranges.") List<@Valid RangeText> ranges,
+            @Size(max = MOST_RANGES, message = "RANGES") List<@Valid RangeText> ranges,
             String purpose,
-            @Size(max = 40, message = "A segment's name has at most 40 characters.") String segment,
-            @Nullable @Min(value = 576, message = MTU) @Max(value = 9216, message = MTU) Integer mtu,
+            @Size(max = 40, message = "SEGMENT") String segment,
+            @Nullable @Min(value = 576, message = "MTU") @Max(value = 9216, message = "MTU") Integer mtu,
             Boolean permanent,
-            @Size(max = 40, message = "A realm's name has at most 40 characters.") String realm,
+            @Size(max = 40, message = "REALM") String realm,
             String version) {
 
         static final int MOST_RANGES = 64;
-        private static final String VLAN = "A VLAN goes from 1 to 4094.";
-        private static final String MTU = "An MTU goes from 576 to 9216 bytes.";
 
         /** The same with other ranges. */
         public NetworkStatement withRanges(List<RangeText> others) {
@@ -152,7 +150,7 @@ public class NetworkDefinitions {
     public NetworkStatement one(long bringUpId, long networkId) {
         Network network = db.find(Network.class, networkId);
         if (!ofSite(network, sites.bringUp(bringUpId).site.id)) {
-            throw Refusal.notFound("There is no such network at this site.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_NETWORK_AT_THIS_SITE.said());
         }
         return statement(network);
     }
@@ -242,10 +240,10 @@ public class NetworkDefinitions {
         BringUp bringUp = sites.bringUp(bringUpId);
         Network network = db.find(Network.class, networkId);
         if (!ofSite(network, bringUp.site.id)) {
-            throw Refusal.notFound("There is no such network at this site.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_NETWORK_AT_THIS_SITE.said());
         }
         use(bringUp, network);
-        journal.write(person, bringUpId, null, "chose network " + network.prefix, null, null);
+        journal.write(person, bringUpId, null, PrepareText.CHOSE_NETWORK.text(network.prefix), null, null);
         live.tell(bringUpId, "prepare");
     }
 
@@ -257,8 +255,7 @@ public class NetworkDefinitions {
                 .ifPresent(other -> {
                     throw Refusal.fields(List.of(new FieldFault(
                             "prefix",
-                            network.prefix + " overlaps " + other.name + " " + other.prefix
-                                    + ", which this bring-up takes from already.")));
+                            PrepareText.OVERLAPS_A_NETWORK_IN_USE.said(network.prefix, other.name, other.prefix))));
                 });
         db.createNativeMutationQuery(
                         "insert into bring_up_network (bring_up_id, network_id) values (:bringUp, :network) on "
@@ -284,7 +281,7 @@ public class NetworkDefinitions {
         BringUp bringUp = sites.bringUp(bringUpId);
         Network network = statement.id() == null ? new Network() : db.find(Network.class, statement.id());
         if (statement.id() != null && !ofSite(network, bringUp.site.id)) {
-            throw Refusal.notFound("There is no such network at this site.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_NETWORK_AT_THIS_SITE.said());
         }
         state(bringUp, network, statement, person);
     }
@@ -298,12 +295,10 @@ public class NetworkDefinitions {
         }
         NetworkStatement before = network.id == null ? null : statement(network);
         if (before != null) {
-            IfMatch.require(statement.version, before.version, "The network " + before.name);
+            IfMatch.require(statement.version, before.version, PrepareText.THE_NETWORK.text(before.name));
         }
         if (network.permanent && !read.prefix.equals(network.prefix)) {
-            throw Refusal.fields(List.of(new FieldFault(
-                    "prefix",
-                    network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
+            throw Refusal.fields(List.of(new FieldFault("prefix", PrepareText.PERMANENT_PREFIX.said(network.prefix))));
         }
         if (network.id == null || !read.prefix.equals(network.prefix)) {
             reach.refuses(read.prefix).ifPresent(why -> {
@@ -314,10 +309,8 @@ public class NetworkDefinitions {
         read.into(network);
         long realm = sites.realm(bringUp.site.id, read.realm);
         if (network.id != null && realm != network.realmId && inUse.everAny(network.id)) {
-            throw Refusal.fields(List.of(new FieldFault(
-                    "realm",
-                    "Addresses are taken from " + network.prefix
-                            + "; release them before it becomes part of another realm.")));
+            throw Refusal.fields(
+                    List.of(new FieldFault("realm", PrepareText.ADDRESSES_ARE_TAKEN.said(network.prefix))));
         }
         network.realmId = realm;
         refuseIfClaimsFallOut(network, read);
@@ -330,8 +323,7 @@ public class NetworkDefinitions {
             if (Constraints.violated(e).filter("network_overlap"::equals).isPresent()) {
                 throw Refusal.fields(List.of(new FieldFault(
                         "prefix",
-                        read.prefix + " overlaps an existing network in the realm “" + read.realm
-                                + "”. Where the two cannot reach each other, name another realm.")));
+                        PrepareText.OVERLAPS_AN_EXISTING_NETWORK_IN_THE_REALM.said(read.prefix, read.realm))));
             }
             throw e;
         }
@@ -374,7 +366,7 @@ public class NetworkDefinitions {
                 .findFirst()
                 .ifPresent(address -> {
                     throw Refusal.fields(List.of(new FieldFault(
-                            "prefix", address + " is taken and would lie outside " + read.prefix + ".")));
+                            "prefix", PrepareText.IS_TAKEN_AND_WOULD_LIE_OUTSIDE.said(address, read.prefix))));
                 });
     }
 }

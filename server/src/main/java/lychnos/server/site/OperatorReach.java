@@ -18,6 +18,7 @@ import lychnos.core.address.Prefix;
 import lychnos.core.address.Reach;
 import lychnos.core.address.Reach.Refused;
 import lychnos.server.LychnosConfig;
+import lychnos.server.text.PrepareText;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
 import org.jboss.logging.Logger;
 
@@ -100,14 +101,11 @@ public class OperatorReach {
 
     private static String sentence(Refused why, String what) {
         return switch (why) {
-            case NOTHING_ALLOWED -> "This server is not allowed to reach any network yet. " + HOW;
-            case NOT_ALLOWED -> what + " lies outside of what this server may reach. " + HOW;
-            case SPECIAL -> what + " is loopback, link-local, multicast or reserved, and no management network.";
-            case OWN -> what + " is this server's own address or its database's.";
-            case TOO_LARGE ->
-                what
-                        + " is larger than any management network: at least /12, and /32 for IPv6. Check the prefix "
-                        + "length.";
+            case NOTHING_ALLOWED -> PrepareText.SERVER_MAY_REACH_NO_NETWORK.text(HOW);
+            case NOT_ALLOWED -> PrepareText.LIES_OUTSIDE_OF_WHAT_THIS_SERVER_MAY_REACH.text(what, HOW);
+            case SPECIAL -> PrepareText.IS_LOOPBACK_LINK_LOCAL.text(what);
+            case OWN -> PrepareText.IS_THIS_SERVER_OR_ITS_DATABASE.text(what);
+            case TOO_LARGE -> PrepareText.IS_LARGER_THAN_ANY_MANAGEMENT_NETWORK.text(what);
         };
     }
 }

@@ -28,6 +28,7 @@ import lychnos.core.service.ServiceKind;
 import lychnos.core.service.TimeJudge;
 import lychnos.core.service.TimeSample;
 import lychnos.core.site.SiteResourceSort;
+import lychnos.server.text.PrepareText;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -122,7 +123,7 @@ public class ServiceProbes {
                     ? "answers"
                     : echo.state() == Echo.State.SILENT
                             ? "silent"
-                            : "not measured: " + vantage.name() + " may not ping";
+                            : PrepareText.NOT_MEASURED_MAY_NOT_PING.text(vantage.name());
             return measured(
                     ServiceKind.GATEWAY,
                     gateway,
@@ -207,19 +208,20 @@ public class ServiceProbes {
                     Address.parse(address), resource.resource().number("port", 25), questions.senders, null, PATIENCE);
             Map<String, String> detail = new LinkedHashMap<>();
             detail.put("greeting", seen.greeting());
-            detail.put("STARTTLS", seen.startTls() ? "offered" : "not offered");
+            detail.put("STARTTLS", seen.startTls() ? "offered" : PrepareText.NOT_OFFERED.text());
             List<Reply> replies = new ArrayList<>(seen.senders());
             for (Reply sender : seen.senders()) {
                 detail.put("from " + sender.about(), sender.said());
                 String domain = sender.about().substring(sender.about().indexOf('@') + 1);
                 if (!sender.accepted() && leadsNowhere(domain, questions)) {
-                    detail.put(domain, "neither MX nor address record");
+                    detail.put(domain, PrepareText.NEITHER_MX_NOR_ADDRESS_RECORD.text());
                     replies.add(Reply.refused(Reply.Request.MAIL_DOMAIN, domain, ""));
                 }
             }
             State state = !seen.answers() ? State.SILENT : seen.startTls() ? State.FINE : State.ODD;
-            String sentence =
-                    !seen.answers() ? "silent" : seen.startTls() ? "answers, TLS" : "answers, but offers no TLS";
+            String sentence = !seen.answers()
+                    ? "silent"
+                    : seen.startTls() ? "answers, TLS" : PrepareText.ANSWERS_BUT_OFFERS_NO_TLS.text();
             return new Measured(ServiceKind.RELAY, address, state, sentence, detail, replies, at);
         } catch (WireFault e) {
             return measured(ServiceKind.RELAY, address, State.SILENT, e.getMessage(), at);
@@ -255,7 +257,9 @@ public class ServiceProbes {
             String sentence = through
                     ? "forwards"
                     : seen.status() == 407
-                            ? (login(resource) == null ? "needs a login" : "refuses the configured login")
+                            ? (login(resource) == null
+                                    ? PrepareText.NEEDS_A_LOGIN.text()
+                                    : PrepareText.REFUSES_THE_CONFIGURED_LOGIN.text())
                             : seen.status() == 0 ? seen.line() : "answers " + seen.line();
             return new Measured(ServiceKind.PROXY, address, state, sentence, Map.of("answer", seen.line()), at);
         } catch (WireFault e) {

@@ -25,6 +25,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /** What a site has besides networks: stated, changed, removed. */
@@ -89,7 +90,7 @@ public class SiteResources {
     private SiteResourceRow one(long bringUpId, long resourceId, LockModeType lock) {
         SiteResourceRow resource = db.find(SiteResourceRow.class, resourceId, lock);
         if (resource == null || !resource.siteId.equals(sites.bringUp(bringUpId).site.id)) {
-            throw Refusal.notFound("There is no such entry at this site.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_ENTRY_AT_THIS_SITE.said());
         }
         return resource;
     }
@@ -160,14 +161,14 @@ public class SiteResources {
     public long state(long bringUpId, SiteResourceStatement statement, Who.Person person) {
         BringUp bringUp = sites.bringUp(bringUpId);
         SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
-                .orElseThrow(() -> Refusal.bad("There is no type “" + statement.sort() + "”."));
+                .orElseThrow(() -> Refusal.bad(PrepareText.NO_SUCH_TYPE.said(statement.sort())));
         SiteResourceRow resource = statement.id() == null
                 ? new SiteResourceRow()
                 : db.find(SiteResourceRow.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
         if (resource == null
                 || resource.id != null
                         && (!resource.siteId.equals(bringUp.site.id) || !resource.sort.equals(sort.word()))) {
-            throw Refusal.notFound("There is no such entry at this site.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_ENTRY_AT_THIS_SITE.said());
         }
         if (resource.id != null) {
             IfMatch.require(statement.version(), version(resource), resource.sort + " “" + resource.name + "”");
@@ -183,21 +184,18 @@ public class SiteResources {
                     .ifPresent(why -> faults.add(new FieldFault(field, why)));
         }
         if (keepsSecret(resource, values) && leadsElsewhere(sort, resource, values)) {
-            faults.add(new FieldFault(
-                    "key",
-                    "Type the password again: it would go somewhere else now, since what it is sent to, or "
-                            + "as whom, is changed."));
+            faults.add(new FieldFault("key", PrepareText.TYPE_THE_PASSWORD_AGAIN.said()));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
         if ((values.containsKey("key") || resource.sealed != null)
                 && !person.role().equals("lead")) {
-            throw Refusal.forbidden("Entries with a password can only be added and edited by a lead.", null);
+            throw Refusal.forbidden(PrepareText.ENTRIES_WITH_A_PASSWORD_CAN_ONLY_BE_ADDED.said());
         }
         refuseTwin(bringUp.site.id, sort, name, resource.id);
         if (resource.id == null && rows(bringUp.site.id).size() >= MOST) {
-            throw Refusal.bad("A site has at most " + MOST + " entries.");
+            throw Refusal.bad(PrepareText.SITE_HAS_AT_MOST_ENTRIES.said(MOST));
         }
         resource.siteId = bringUp.site.id;
         resource.sort = sort.word();
@@ -240,10 +238,10 @@ public class SiteResources {
             } else if (field.type() == FactType.SECRET && SEALED.equals(text)) {
                 // the word in place of a secret that went with its entry: it must never pass for the secret, nor for
                 // none
-                faults.add(new FieldFault(field.name(), "The password is deleted with its entry; type it again."));
+                faults.add(new FieldFault(field.name(), PrepareText.PASSWORD_IS_DELETED_WITH_ITS_ENTRY.said()));
             } else if (text == null || text.isBlank()) {
                 if (field.wanted()) {
-                    faults.add(new FieldFault(field.name(), "This is missing."));
+                    faults.add(new FieldFault(field.name(), PrepareText.IS_MISSING.said()));
                 }
             } else {
                 try {
@@ -275,7 +273,7 @@ public class SiteResources {
         boolean twin = rows(siteId).stream()
                 .anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
         if (twin) {
-            throw Refusal.fields(List.of(new FieldFault("name", "There is already an entry with this name.")));
+            throw Refusal.fields(List.of(new FieldFault("name", PrepareText.ALREADY_AN_ENTRY_WITH_THIS_NAME.said())));
         }
     }
 

@@ -3,6 +3,7 @@ package lychnos.server.site;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /** Sites, the realms of their networks, and the bring-ups at them. */
@@ -28,7 +29,7 @@ public class Sites {
     public BringUp bringUp(long id) {
         BringUp found = db.find(BringUp.class, id);
         if (found == null) {
-            throw Refusal.notFound("There is no such bring-up.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_BRING_UP.said());
         }
         return found;
     }

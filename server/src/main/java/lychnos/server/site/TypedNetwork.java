@@ -12,6 +12,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.name.Hostname;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.text.PrepareText;
 
 /** A network as it was typed, read; every wrong field is named, not only the first. */
 final class TypedNetwork {
@@ -42,7 +43,8 @@ final class TypedNetwork {
         vlan = statement.vlan();
         purpose = blank(statement.purpose()) ? "management" : statement.purpose();
         if (!KindReader.PURPOSES.contains(purpose)) {
-            faults.add(new FieldFault("purpose", "A network is for " + String.join(", ", KindReader.PURPOSES) + "."));
+            faults.add(new FieldFault(
+                    "purpose", PrepareText.NETWORK_PURPOSE.said(String.join(", ", KindReader.PURPOSES))));
         }
         segment = blank(statement.segment()) ? "" : statement.segment().strip();
         realm = blank(statement.realm())
@@ -71,9 +73,9 @@ final class TypedNetwork {
         if (prefix != null
                 && gateway != null
                 && prefix.length() == prefix.network().family().bits()) {
-            faults.add(new FieldFault("gateway", "A network of a single address has no gateway."));
+            faults.add(new FieldFault("gateway", PrepareText.NETWORK_OF_A_SINGLE_ADDRESS_HAS_NO_GATEWAY.said()));
         } else if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
-            faults.add(new FieldFault("gateway", gateway + " is not a host address of " + prefix + "."));
+            faults.add(new FieldFault("gateway", PrepareText.IS_NOT_A_HOST_ADDRESS.said(gateway, prefix)));
         }
     }
 
@@ -83,7 +85,7 @@ final class TypedNetwork {
 
     private static String name(String text) {
         if (text.length() > 80 || text.chars().anyMatch(Character::isISOControl)) {
-            throw new IllegalArgumentException("A name has at most 80 characters, in one line.");
+            throw new IllegalArgumentException(PrepareText.NAME_HAS_AT_MOST_80_CHARACTERS.text());
         }
         return text;
     }
@@ -96,7 +98,7 @@ final class TypedNetwork {
 
     private <T> T field(String field, String text, Function<String, T> parser) {
         if (blank(text)) {
-            faults.add(new FieldFault(field, "This is missing."));
+            faults.add(new FieldFault(field, PrepareText.IS_MISSING.said()));
             return null;
         }
         try {
@@ -118,7 +120,7 @@ final class TypedNetwork {
             }
         }
         if (servers.size() > MOST_SERVERS) {
-            faults.add(new FieldFault(field, "At most " + MOST_SERVERS + " servers."));
+            faults.add(new FieldFault(field, PrepareText.AT_MOST_SERVERS.said(MOST_SERVERS)));
         }
         return List.copyOf(servers);
     }
@@ -126,7 +128,7 @@ final class TypedNetwork {
     private void range(int index, NetworkDefinitions.RangeText text) {
         String field = "ranges." + index;
         if (!List.of(AddressRange.POOL, AddressRange.KEPT, AddressRange.DHCP).contains(text.purpose())) {
-            faults.add(new FieldFault(field, "A range is a pool, reserved, or used by DHCP."));
+            faults.add(new FieldFault(field, PrepareText.RANGE_IS_A_POOL.said()));
             return;
         }
         AddressRun run = field(field, expand(text.run()), AddressRun::parse);
@@ -134,7 +136,7 @@ final class TypedNetwork {
             return;
         }
         if (prefix != null && !prefix.contains(run)) {
-            faults.add(new FieldFault(field, run + " reaches past " + prefix + "."));
+            faults.add(new FieldFault(field, PrepareText.REACHES_PAST.said(run, prefix)));
             return;
         }
         AddressRange range = new AddressRange();
@@ -163,7 +165,8 @@ final class TypedNetwork {
                         && ranges.get(i).purpose.equals(ranges.get(j).purpose)) {
                     faults.add(new FieldFault(
                             "ranges." + i,
-                            ranges.get(i).run() + " overlaps " + ranges.get(j).run() + "."));
+                            PrepareText.RANGES_OVERLAP.said(
+                                    ranges.get(i).run(), ranges.get(j).run())));
                 }
             }
         }

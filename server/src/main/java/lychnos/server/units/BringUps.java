@@ -19,6 +19,7 @@ import lychnos.server.kinds.Published;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.Site;
 import lychnos.server.site.Sites;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 
@@ -108,7 +109,7 @@ public class BringUps {
     public Unit unit(long id) {
         Unit unit = db.find(Unit.class, id);
         if (unit == null) {
-            throw Refusal.notFound("There is no such unit.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_UNIT.said());
         }
         return unit;
     }
@@ -120,17 +121,17 @@ public class BringUps {
                 || request.name().length() > 80
                 || request.name().chars().anyMatch(Character::isISOControl)) {
             throw Refusal.fields(
-                    List.of(new Refusal.FieldFault("name", "A name has 1 to 80 characters, in one line.")));
+                    List.of(new Refusal.FieldFault("name", PrepareText.NAME_HAS_1_TO_80_CHARACTERS.said())));
         }
         if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
             throw Refusal.fields(List.of(
-                    new Refusal.FieldFault("siteCode", "A site prefix has 2 to 12 lowercase letters and digits.")));
+                    new Refusal.FieldFault("siteCode", PrepareText.SITE_PREFIX_HAS_2_TO_12_LOWERCASE_LETTERS.said())));
         }
         if (request.siteName() != null
                 && (request.siteName().length() > 80
                         || request.siteName().chars().anyMatch(Character::isISOControl))) {
             throw Refusal.fields(List.of(
-                    new Refusal.FieldFault("siteName", "A site's name has at most 80 characters, in one line.")));
+                    new Refusal.FieldFault("siteName", PrepareText.SITE_NAME_HAS_AT_MOST_80_CHARACTERS.said())));
         }
         List<RackPosition> positions = positions(request.positions() == null ? List.of() : request.positions());
         Site site = sites.site(request.siteCode(), request.siteName());
@@ -146,7 +147,7 @@ public class BringUps {
             db.persist(bringUp);
             db.flush();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("There is already a bring-up with this name.");
+            throw Refusal.conflict(PrepareText.ALREADY_A_BRING_UP_WITH_THIS_NAME.said());
         }
         for (int i = 0; i < positions.size(); i++) {
             Unit unit = new Unit();
@@ -163,7 +164,7 @@ public class BringUps {
                 person,
                 bringUp.id,
                 null,
-                "created bring-up “" + bringUp.name + "” with " + positions.size() + " units expected",
+                PrepareText.CREATED_BRING_UP_WITH_UNITS_EXPECTED.text(bringUp.name, positions.size()),
                 null,
                 request);
         return bringUp;
@@ -171,7 +172,8 @@ public class BringUps {
 
     private static List<RackPosition> positions(List<String> texts) {
         if (texts.size() > MOST_UNITS) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("positions", "At most " + MOST_UNITS + " units.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("positions", PrepareText.AT_MOST_UNITS.said(MOST_UNITS))));
         }
         List<RackPosition> positions = new ArrayList<>();
         Set<RackPosition> seen = new HashSet<>();
@@ -179,7 +181,7 @@ public class BringUps {
             try {
                 RackPosition position = RackPosition.parse(text);
                 if (!seen.add(position)) {
-                    throw new IllegalArgumentException(position + " is there twice.");
+                    throw new IllegalArgumentException(PrepareText.IS_THERE_TWICE.text(position));
                 }
                 positions.add(position);
             } catch (IllegalArgumentException e) {

@@ -16,6 +16,7 @@ import lychnos.core.fact.LabelList.Column;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /**
@@ -102,11 +103,11 @@ public class ColumnMappings {
                     || !possible.contains(parts[1])
                     || !parts[0].matches("[0-9]{1,3}")
                     || Integer.parseInt(parts[0]) >= MOST_COLUMNS) {
-                throw Refusal.bad("“" + each + "” is not a column mapping such as 0:serial. Possible meanings are "
-                        + String.join(", ", possible) + ".");
+                throw Refusal.bad(
+                        PrepareText.IS_NOT_A_COLUMN_MAPPING_SUCH_AS_0_SERIAL.said(each, String.join(", ", possible)));
             }
             if (chosen.containsValue(parts[1])) {
-                throw Refusal.bad("Two columns are chosen for “" + parts[1] + "”. Choose one.");
+                throw Refusal.bad(PrepareText.TWO_COLUMNS_ARE_CHOSEN.said(parts[1]));
             }
             chosen.put(Integer.valueOf(parts[0]), parts[1]);
         }

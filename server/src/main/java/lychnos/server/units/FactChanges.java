@@ -29,6 +29,7 @@ import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
 
@@ -89,7 +90,7 @@ public class FactChanges {
     @Transactional
     public FactsReport set(long bringUpId, List<FactCell> cells, Fact.Source source, Who.Person person) {
         if (cells.size() > MOST_CELLS) {
-            throw Refusal.bad("At most " + MOST_CELLS + " cells are set at once.");
+            throw Refusal.bad(PrepareText.AT_MOST_CELLS_ARE_SET_AT_ONCE.said(MOST_CELLS));
         }
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
@@ -104,7 +105,7 @@ public class FactChanges {
     public int undo(long changeId, Who.Person person) {
         SheetChange change = db.find(SheetChange.class, changeId, LockModeType.PESSIMISTIC_WRITE);
         if (change == null || change.undoneAt != null) {
-            throw Refusal.conflict("That change has already been undone.");
+            throw Refusal.conflict(PrepareText.THAT_CHANGE_HAS_ALREADY_BEEN_UNDONE.said());
         }
         change.undoneAt = clock.instant();
         Setter setter = new Setter(
@@ -122,7 +123,7 @@ public class FactChanges {
             }
         }
         db.flush();
-        journal.write(person, change.bringUpId, null, "undid the change of " + undone + " facts", null, null);
+        journal.write(person, change.bringUpId, null, PrepareText.UNDID_THE_CHANGE_OF_FACTS.text(undone), null, null);
         live.tell(change.bringUpId, "prepare");
         return undone;
     }
@@ -166,17 +167,21 @@ public class FactChanges {
             if (spec.isEmpty()) {
                 faults.add(fault(
                         cell,
-                        unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
+                        unit == null
+                                ? PrepareText.UNIT_IS_NOT_IN_THE_BRING_UP.text()
+                                : PrepareText.NEVER_ASKS.text(kind.title())));
                 return;
             }
             if (signed.contains(unit.id)) {
-                faults.add(fault(cell, unit.label() + " is signed: open it again in Hand over first."));
+                faults.add(fault(cell, PrepareText.IS_SIGNED_OPEN_IT_AGAIN_IN_HAND_OVER_FIRST.text(unit.label())));
                 return;
             }
             if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {
                 faults.add(fault(
                         cell,
-                        member.isEmpty() ? "Each member has its own value." : "“" + member + "” has no such fact."));
+                        member.isEmpty()
+                                ? PrepareText.EACH_MEMBER_HAS_ITS_OWN_VALUE.text()
+                                : PrepareText.HAS_NO_SUCH_FACT.text(member)));
                 return;
             }
             try {
@@ -185,17 +190,16 @@ public class FactChanges {
                         : spec.get().read(cell.value());
                 boolean secret = spec.get().type() == FactType.SECRET;
                 if (secret && SiteResources.SEALED.equals(value)) {
-                    throw new IllegalArgumentException("“" + SiteResources.SEALED
-                            + "” is shown in place of a saved password. Leave the cell unchanged to keep "
-                            + "it, or type another password.");
+                    throw new IllegalArgumentException(
+                            PrepareText.IS_SHOWN_IN_PLACE_OF_A_SAVED_PASSWORD.text(SiteResources.SEALED));
                 }
                 String before = stands(unit, member, cell.name());
                 boolean seenOtherwise = cell.seen() != null && !cell.seen().equals(before == null ? "" : before);
                 if (seenOtherwise && (secret || !java.util.Objects.equals(before, value))) {
                     throw new IllegalArgumentException(
                             before == null
-                                    ? "Somebody has cleared this value since you loaded it."
-                                    : "Somebody has set this value to " + before + " since you loaded it.");
+                                    ? PrepareText.VALUE_WAS_CLEARED.text()
+                                    : PrepareText.VALUE_WAS_CHANGED.text(before));
                 }
                 if (secret && (before != null || value != null)) {
                     seal(unit, member, spec.get().name(), value);
@@ -219,7 +223,7 @@ public class FactChanges {
             }
             Unit twin = uniqueIndex.of(name, value);
             if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
-                throw new IllegalArgumentException(value + " is already used by " + twin.label() + ".");
+                throw new IllegalArgumentException(PrepareText.IS_ALREADY_USED.text(value, twin.label()));
             }
         }
 

@@ -15,6 +15,7 @@ import lychnos.core.sheet.SheetCsv;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.PrepareText;
 import org.jspecify.annotations.Nullable;
 
 /** Facts as a table: read from other people's files, and written. */
@@ -96,8 +97,8 @@ public class FactTables {
                 new ColumnMeaning(SheetColumns.UNIT, "unit"), new ColumnMeaning(SheetColumns.MEMBER, "member")));
         asked.forEach(fact -> all.add(new ColumnMeaning(fact.name(), fact.title())));
         if (placed) {
-            all.add(new ColumnMeaning(SheetColumns.RACK, "rack alone"));
-            all.add(new ColumnMeaning(SheetColumns.RACK_UNIT, "rack unit alone"));
+            all.add(new ColumnMeaning(SheetColumns.RACK, PrepareText.RACK_ALONE.text()));
+            all.add(new ColumnMeaning(SheetColumns.RACK_UNIT, PrepareText.RACK_UNIT_ALONE.text()));
         }
         return all;
     }

@@ -14,6 +14,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.kinds.KindAdjustments;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /** Moves units from one version of their kind to another. */
@@ -87,24 +88,23 @@ public class KindMoves {
     private void change(long unitId, KindMove move, Who.Person person) {
         Unit unit = db.find(Unit.class, unitId, LockModeType.PESSIMISTIC_WRITE);
         if (unit == null) {
-            throw Refusal.notFound("There is no such unit.");
+            throw Refusal.notFound(PrepareText.NO_SUCH_UNIT.said());
         }
         if (unit.kindVersion == move.version()) {
-            throw Refusal.conflict(unit.label() + " has version " + move.version() + " already.");
+            throw Refusal.conflict(PrepareText.HAS_THIS_VERSION_ALREADY.said(unit.label(), move.version()));
         }
         signed.refuse(List.of(unitId));
         Kind before = kinds.of(unit);
         Kind after = kinds.adjusted(unit.kind, move.version(), unit.bringUpId);
         if (!after.members().counts().contains(unit.members)) {
-            throw Refusal.conflict("Version " + move.version() + " has no units of " + unit.members + " members.");
+            throw Refusal.conflict(PrepareText.VERSION_HAS_NO_UNITS_OF_MEMBERS.said(move.version(), unit.members));
         }
         if (exists("select 1 from unit_run where unit_id = :id and ended_at is null and purpose <> 'prove'", unitId)) {
-            throw Refusal.conflict(unit.label() + " is being set up. Let it end, or stop it first.");
+            throw Refusal.conflict(PrepareText.IS_BEING_SET_UP.said(unit.label()));
         }
         if (exists("select 1 from unit_address where unit_id = :id and live", unitId)
                 && !KindDifference.sameAddresses(before, after)) {
-            throw Refusal.conflict("Version " + move.version() + " takes other addresses. Release those of "
-                    + unit.label() + " first.");
+            throw Refusal.conflict(PrepareText.VERSION_TAKES_OTHER_ADDRESSES.said(move.version(), unit.label()));
         }
         boolean written = exists(
                 "select 1 from unit_run where unit_id = :id and purpose <> 'prove' and not earlier and started_at "
@@ -113,10 +113,8 @@ public class KindMoves {
         String reason = move.reason() == null ? "" : move.reason().strip();
         if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {
             throw Refusal.conflict(
-                    unit.label() + " was set up with version " + unit.kindVersion
-                            + ", at least in part. A lead can move it with a reason, in "
-                            + KindAdjustments.SHORTEST_REASON
-                            + " characters or more.",
+                    PrepareText.WAS_SET_UP_WITH_VERSION.said(
+                            unit.label(), unit.kindVersion, KindAdjustments.SHORTEST_REASON),
                     Map.of("prerequisite", true));
         }
         int earlier = unit.kindVersion;
@@ -126,8 +124,8 @@ public class KindMoves {
                 person,
                 unit.bringUpId,
                 unitId,
-                "moved " + unit.label() + " to version " + move.version() + " of the kind “" + after.title() + "”"
-                        + (reason.isEmpty() ? "" : ": " + reason),
+                PrepareText.MOVED_TO_VERSION_OF_THE_KIND.text(
+                        unit.label(), move.version(), after.title(), (reason.isEmpty() ? "" : ": " + reason)),
                 Map.of("version", earlier),
                 Map.of("version", move.version()));
         live.tell(unit.bringUpId, "prepare");

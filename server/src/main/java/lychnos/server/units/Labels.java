@@ -22,6 +22,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.kinds.Published;
 import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
@@ -117,7 +118,8 @@ public class Labels {
                 continue;
             }
             boolean same = unit != null && unit.known();
-            String change = same ? "already here" : unit == null ? "new" : "filled in";
+            String change =
+                    same ? PrepareText.ALREADY_HERE.text() : unit == null ? "new" : PrepareText.FILLED_IN.text();
             taken.add(new LabelTaken(
                     label.line(),
                     label.serial(),
@@ -150,7 +152,7 @@ public class Labels {
                     person,
                     bringUpId,
                     null,
-                    "imported " + taken.size() + " labels, left out " + faults.size() + " lines",
+                    PrepareText.IMPORTED_LABELS_LEFT_OUT_LINES.text(taken.size(), faults.size()),
                     null,
                     taken);
             live.tell(bringUpId, "prepare");
@@ -216,7 +218,7 @@ public class Labels {
                     && !(there.serial.equals(label.serial()) && there.mac.equals(label.mac()))) {
                 return new LabelFault(
                         label.line(),
-                        "rack position",
+                        PrepareText.RACK_POSITION.text(),
                         label.position().toString(),
                         label.position() + " holds " + there.serial + " already, with " + there.mac + ".");
             }
@@ -226,7 +228,7 @@ public class Labels {
                         label.line(),
                         "serial",
                         label.serial(),
-                        "This serial is already used at " + sameSerial.place() + ".");
+                        PrepareText.SERIAL_IS_ALREADY_USED.text(sameSerial.place()));
             }
             Unit sameMac = byMac.get(label.mac().toString());
             if (sameMac != null && sameMac != there) {
@@ -234,7 +236,7 @@ public class Labels {
                         label.line(),
                         "mac",
                         label.mac().toString(),
-                        "This MAC address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
+                        PrepareText.MAC_ADDRESS_BELONGS.text(sameMac.serial, sameMac.place()));
             }
             return null;
         }
@@ -287,10 +289,10 @@ public class Labels {
     public void undo(long importId, Who.Person person) {
         LabelImport entry = db.find(LabelImport.class, importId, LockModeType.PESSIMISTIC_WRITE);
         if (entry == null || entry.undoneAt != null) {
-            throw Refusal.conflict("That import has already been undone.");
+            throw Refusal.conflict(PrepareText.THAT_IMPORT_HAS_ALREADY_BEEN_UNDONE.said());
         }
         if (placedSince(importId)) {
-            throw Refusal.conflict("Some of these units have addresses now. Undo their allocation first.");
+            throw Refusal.conflict(PrepareText.SOME_OF_THESE_UNITS_HAVE_ADDRESSES.said());
         }
         entry.undoneAt = clock.instant();
         db.flush();
@@ -314,9 +316,9 @@ public class Labels {
                     .setParameter("id", importId)
                     .executeUpdate();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("Some of these units are in use now.");
+            throw Refusal.conflict(PrepareText.SOME_OF_THESE_UNITS_ARE_IN_USE.said());
         }
-        journal.write(person, entry.bringUpId, null, "undid an import of labels", null, null);
+        journal.write(person, entry.bringUpId, null, PrepareText.UNDID_AN_IMPORT_OF_LABELS.text(), null, null);
         live.tell(entry.bringUpId, "prepare");
     }
 }

@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashSet;
 import java.util.Set;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /** Which units are signed: nothing of them is changed until they are opened again. */
@@ -33,8 +34,7 @@ public class SignedUnits {
                 .getResultStream()
                 .findFirst()
                 .ifPresent(label -> {
-                    throw Refusal.conflict(
-                            label + " is signed, and its record is to stay true: open it again in Hand over first.");
+                    throw Refusal.conflict(PrepareText.IS_SIGNED_AND_STAYS_TRUE.said(label));
                 });
     }
 }

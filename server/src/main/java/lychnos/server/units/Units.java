@@ -19,6 +19,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.kinds.Published;
 import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
 
 /** Units of any kind: announced, and taken back while nothing was done for them. */
@@ -56,14 +57,13 @@ public class Units {
         if (!kind.members().counts().contains(members)) {
             throw Refusal.fields(List.of(new FieldFault(
                     "members",
-                    kind.title() + " has " + kind.members().counts().toString().replaceAll("[\\[\\]]", "")
-                            + " members.")));
+                    PrepareText.HAS_OTHER_COUNTS_OF_MEMBERS.said(
+                            kind.title(), kind.members().counts().toString().replaceAll("[\\[\\]]", "")))));
         }
         List<Unit> there = bringUps.units(bringUpId);
         if (request.count() < 1 || there.size() + request.count() > BringUps.MOST_UNITS) {
             throw Refusal.fields(List.of(new FieldFault(
-                    "count",
-                    "A bring-up has 1 to " + BringUps.MOST_UNITS + " units; " + there.size() + " are there.")));
+                    "count", PrepareText.BRING_UP_HAS_1_TO_UNITS.said(BringUps.MOST_UNITS, there.size()))));
         }
         Set<String> names = namesOf(bringUp.site.id, NOBODY);
         int number = bringUps.nextNumber(bringUpId);
@@ -108,7 +108,7 @@ public class Units {
         String typed = name == null ? "" : name.strip().toLowerCase(Locale.ROOT);
         String fault = fault(typed, kind);
         if (fault == null && namesOf(bringUp.site.id, unit.id).contains(typed)) {
-            fault = "Another unit of this site has the name " + typed + ".";
+            fault = PrepareText.ANOTHER_UNIT_OF_THIS_SITE_HAS_THE_NAME.text(typed);
         }
         if (fault != null) {
             throw Refusal.fields(List.of(new FieldFault("name", fault)));
@@ -119,7 +119,7 @@ public class Units {
                 .getResultList()
                 .isEmpty();
         if (placed) {
-            throw Refusal.conflict(unit.label() + " has addresses under its name. Release them first, then change it.");
+            throw Refusal.conflict(PrepareText.HAS_ADDRESSES_UNDER_ITS_NAME.said(unit.label()));
         }
         String before = unit.label();
         unit.name = typed;
@@ -141,8 +141,8 @@ public class Units {
             return e.getMessage();
         }
         return name.length() > kind.names().longest()
-                ? kind.title() + " takes names of at most " + kind.names().longest() + " characters; “" + name
-                        + "” has " + name.length() + "."
+                ? PrepareText.TAKES_NAMES_OF_AT_MOST_CHARACTERS.text(
+                        kind.title(), kind.names().longest(), name, name.length())
                 : null;
     }
 
@@ -169,8 +169,7 @@ public class Units {
                 .getResultList()
                 .isEmpty();
         if (used) {
-            throw Refusal.conflict(
-                    unit.label() + " has had an address or was imported from a label list; it cannot be deleted.");
+            throw Refusal.conflict(PrepareText.HAS_HAD_AN_ADDRESS_OR_WAS_IMPORTED.said(unit.label()));
         }
         journal.write(person, unit.bringUpId, unitId, "deleted " + unit.label(), null, null);
         db.createNativeMutationQuery("delete from fact where unit_id = :id")

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Set;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.VantageText;
 
 /** Vantages, for people. */
 @Path("/api/vantages")
@@ -54,7 +55,7 @@ public class VantageResource {
     @RolesAllowed("lead")
     public void give(long id, VantageNetworks give) {
         if (give == null || give.networks == null) {
-            throw Refusal.bad("Which networks?");
+            throw Refusal.bad(VantageText.WHICH_NETWORKS.said());
         }
         socket.changed(vantages.give(id, give.networks, who.person()));
     }

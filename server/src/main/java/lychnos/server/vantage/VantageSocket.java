@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import lychnos.server.text.VantageText;
 import lychnos.server.time.Clockwork;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
@@ -146,10 +147,7 @@ public class VantageSocket {
                 standing.name, version, LinkMessage.VERSION);
         vantages.turnedAway(standing.name, version);
         standing.link.send(new LinkMessage.TurnedAway(
-                LinkMessage.VERSION,
-                "The vantage point and the server are of different versions of Lychnos (link version " + version
-                        + " here, " + LinkMessage.VERSION
-                        + " at the server). Install the version of the server here, and start it again."));
+                LinkMessage.VERSION, VantageText.VANTAGE_POINT_AND_THE_SERVER.text(version, LinkMessage.VERSION)));
         end(standing);
     }
 

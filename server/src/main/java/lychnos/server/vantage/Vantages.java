@@ -28,6 +28,7 @@ import lychnos.server.secrets.Digest;
 import lychnos.server.site.DeclaredNetworks;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.text.VantageText;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
@@ -304,15 +305,14 @@ public class Vantages {
     public NewVantage make(String name, Who.Person person) {
         String wanted = name == null ? "" : name.strip();
         if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "name",
-                    "The name of a vantage point consists of lowercase letters, digits and hyphens, such as hall-3.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("name", VantageText.NAME_OF_A_VANTAGE_POINT_CONSISTS.said())));
         }
         if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class)
                 .setParameter("name", wanted)
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.conflict("There is already a vantage point called " + wanted + ".");
+            throw Refusal.conflict(VantageText.ALREADY_A_VANTAGE_POINT_CALLED.said(wanted));
         }
         String token = Digest.token();
         VantageRow row = new VantageRow();
@@ -321,7 +321,7 @@ public class Vantages {
         row.madeBy = person.id();
         row.madeAt = clock.instant();
         db.persist(row);
-        journal.write(person, null, null, "added vantage point " + wanted, null, null);
+        journal.write(person, null, null, VantageText.ADDED_VANTAGE_POINT.text(wanted), null, null);
         live.tell(0, "vantages");
         return new NewVantage(row.id, wanted, token);
     }
@@ -329,7 +329,7 @@ public class Vantages {
     private VantageRow get(long id) {
         VantageRow row = db.find(VantageRow.class, id);
         if (row == null || row.revokedAt != null) {
-            throw Refusal.notFound("There is no such vantage point.");
+            throw Refusal.notFound(VantageText.NO_SUCH_VANTAGE_POINT.said());
         }
         return row;
     }
@@ -340,7 +340,7 @@ public class Vantages {
         VantageRow row = get(id);
         row.revokedAt = clock.instant();
         networks.leaveVantage(id);
-        journal.write(person, null, null, "revoked vantage point " + row.name, null, null);
+        journal.write(person, null, null, VantageText.REVOKED_VANTAGE_POINT.text(row.name), null, null);
         live.tell(0, "vantages");
         forget();
         return row.name;
@@ -354,7 +354,7 @@ public class Vantages {
         for (long networkId : given) {
             Network network = db.find(Network.class, networkId);
             if (network == null) {
-                throw Refusal.notFound("There is no such network.");
+                throw Refusal.notFound(VantageText.NO_SUCH_NETWORK.said());
             }
             db.refresh(network);
             network.vantageId = id;

@@ -11,6 +11,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
 import lychnos.server.kinds.KindRecordings.RecordingTrial;
 import lychnos.server.kinds.KindRecordings.ToTry;
+import lychnos.server.text.KindText;
 import org.junit.jupiter.api.Test;
 
 class KindRecordingsTest {
@@ -58,6 +59,6 @@ class KindRecordingsTest {
         List<RecordingTrial> trials = tried(pieces * 2 - 1, SHIPPED, SHIPPED);
         assertTrue(trials.get(0).agrees());
         assertFalse(trials.get(1).agrees());
-        assertTrue(trials.get(1).faults().get(0).startsWith("It was not played"));
+        assertEquals(List.of(KindText.WAS_NOT_PLAYED.text()), trials.get(1).faults());
     }
 }

@@ -2,6 +2,7 @@ package lychnos.server.api.problem;
 
 import java.util.Map;
 import lychnos.core.record.CanonicalJson;
+import lychnos.server.text.ApiText;
 
 /**
  * The version of something that a person has seen and wants to change. A change with it overwrites nothing that
@@ -39,11 +40,7 @@ public final class IfMatch {
      */
     public static void require(String seen, String now, String what) {
         if (seen != null && !seen.equals(now)) {
-            throw Refusal.outdated(
-                    what
-                            + " was changed by somebody else since you loaded it, so nothing was saved: "
-                            + "look at the current values, then save again.",
-                    Map.of("version", now));
+            throw Refusal.outdated(ApiText.WAS_CHANGED_SINCE_YOU_LOADED_IT.said(what), Map.of("version", now));
         }
     }
 }

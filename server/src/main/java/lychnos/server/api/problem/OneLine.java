@@ -23,7 +23,7 @@ import java.lang.annotation.Target;
 @Retention(RetentionPolicy.RUNTIME)
 public @interface OneLine {
 
-    String message() default "A name has 1 to 80 characters, in one line.";
+    String message() default "NAME";
 
     Class<?>[] groups() default {};
 

@@ -23,7 +23,7 @@ public @interface Reason {
 
     int LONGEST = 400;
 
-    String message() default "Enter a reason, at most " + LONGEST + " characters.";
+    String message() default "REASON";
 
     Class<?>[] groups() default {};
 

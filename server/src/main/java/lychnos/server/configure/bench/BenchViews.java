@@ -32,6 +32,7 @@ import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.configure.plan.Setups;
 import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -376,16 +377,17 @@ public class BenchViews {
 
     private static String source(Template template, MemberValues values) {
         if (template.names().isEmpty()) {
-            return "same for every unit";
+            return ConfigureText.SAME_FOR_EVERY_UNIT.text();
         }
         return template.names().stream()
                 .limit(1)
                 .map(name -> values.sourced(name)
                         .map(MemberValues.Sourced::source)
                         .or(() -> values.secret(name)
-                                .map(secret ->
-                                        name.equals("factory.phrase") ? "factory login" : "sealed, made for this unit"))
-                        .orElse("not known yet"))
+                                .map(secret -> name.equals("factory.phrase")
+                                        ? ConfigureText.FACTORY_LOGIN.text()
+                                        : ConfigureText.SEALED_MADE_FOR_THIS_UNIT.text()))
+                        .orElse(ConfigureText.NOT_KNOWN_YET.text()))
                 .collect(Collectors.joining());
     }
 }

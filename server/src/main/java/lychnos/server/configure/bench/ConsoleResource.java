@@ -12,6 +12,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.plan.Setups;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.ConfigureText;
 
 /** Stage 3 on console lines. */
 @Path("/api")
@@ -69,7 +70,7 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public void beginAll(long id, ConsoleStart begin) {
         if (begin == null || begin.units == null || begin.units.isEmpty()) {
-            throw Refusal.bad("Which units?");
+            throw Refusal.bad(ConfigureText.WHICH_UNITS.said());
         }
         begin(id, begin.units, begin);
     }
@@ -88,7 +89,7 @@ public class ConsoleResource {
         try {
             return Mode.valueOf(String.valueOf(word).toUpperCase(Locale.ROOT));
         } catch (IllegalArgumentException e) {
-            throw Refusal.bad("Ways to work are watch, ask and run, not “" + word + "”.");
+            throw Refusal.bad(ConfigureText.WAYS_TO_WORK_ARE_WATCH.said(word));
         }
     }
 

@@ -24,6 +24,7 @@ import lychnos.server.configure.model.MachineLogs;
 import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.configure.plan.MemberSteps;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.text.ConfigureText;
 import org.jboss.resteasy.reactive.RestQuery;
 import org.jboss.resteasy.reactive.RestResponse;
 
@@ -149,7 +150,7 @@ public class DialogueResource {
     @RolesAllowed("engineer")
     public void tick(long id, StepTick tick) {
         if (tick == null) {
-            throw Refusal.bad("Which step?");
+            throw Refusal.bad(ConfigureText.WHICH_STEP.said());
         }
         consoles.lookAgain(memberSteps.tick(id, tick.place, tick.done, who.person()));
     }
@@ -186,16 +187,12 @@ public class DialogueResource {
 
     private AtWork atWork(long dialogueId) {
         return consoles.atWork(dialogueId)
-                .orElseThrow(() -> Refusal.conflict(
-                        "Nothing runs on this line here: the setup has ended, a prerequisite blocks it, a person "
-                                + "does it by hand, or another server has it."));
+                .orElseThrow(() -> Refusal.conflict(ConfigureText.NOTHING_RUNS_ON_THIS_LINE.said()));
     }
 
     private OpenLine line(long dialogueId) {
         return consoles.line(dialogueId)
-                .orElseThrow(() -> Refusal.conflict(
-                        "This line is not open on this server: its setup has ended, a prerequisite blocks it, or "
-                                + "another server has it."));
+                .orElseThrow(() -> Refusal.conflict(ConfigureText.LINE_IS_NOT_OPEN_ON_THIS_SERVER.said()));
     }
 
     private void decide(long dialogueId, Function<AtWork, CompletableFuture<Optional<String>>> act) {
@@ -206,11 +203,11 @@ public class DialogueResource {
             });
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw Refusal.conflict("This server is stopping.");
+            throw Refusal.conflict(ConfigureText.SERVER_IS_STOPPING.said());
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
         } catch (TimeoutException e) {
-            throw Refusal.conflict("The line is busy, and it is not known whether this was done. Look at the console.");
+            throw Refusal.conflict(ConfigureText.LINE_IS_BUSY.said());
         }
     }
 }

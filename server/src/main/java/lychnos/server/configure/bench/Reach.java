@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lychnos.server.allocate.Plans;
 import lychnos.server.kinds.Kinds;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import lychnos.wire.fault.WireFault;
@@ -58,7 +59,9 @@ public class Reach {
                     && vantage.ping(seat.address(), PATIENCE).state() != Echo.State.SILENT;
             PortState page = vantage.port(seat.address(), port, PATIENCE);
             PortState ssh = vantage.port(seat.address(), SSH, PATIENCE);
-            String ping = vantage.hearsSilence() ? (echo ? "answers ping" : "does not answer ping") + ", " : "";
+            String ping = vantage.hearsSilence()
+                    ? (echo ? ConfigureText.ANSWERS_PING.text() : ConfigureText.DOES_NOT_ANSWER_PING.text()) + ", "
+                    : "";
             String sentence = ping + "port " + port + " is " + word(page) + ", port " + SSH + " is " + word(ssh);
             return new ReachAnswer(
                     seat.role(), seat.address().toString(), echo || page == PortState.OPEN, sentence, vantage.name());

@@ -22,6 +22,7 @@ import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
 import lychnos.server.kinds.Kinds;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -63,7 +64,7 @@ public class Recordings {
     public String asciicast(long dialogueId) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         if (dialogue == null) {
-            throw Refusal.notFound("There is no such recording.");
+            throw Refusal.notFound(ConfigureText.NO_SUCH_RECORDING.said());
         }
         List<Object[]> pieces = db.createNativeQuery(
                         "select at, kind, text from line_piece where dialogue_id = :id order by number", Object[].class)
@@ -151,7 +152,7 @@ public class Recordings {
     private Answered answered(Unit unit, String member, boolean wiped, Map<String, String> told) {
         MemberValues known = answers.of(unit, told).get(member);
         if (known == null) {
-            throw Refusal.bad("The unit has no member called “" + member + "”.");
+            throw Refusal.bad(ConfigureText.UNIT_HAS_NO_MEMBER_CALLED.said(member));
         }
         Map<String, String> values = new TreeMap<>(Map.of("unit", unit.label()));
         Set<String> secrets = new TreeSet<>();
@@ -175,7 +176,7 @@ public class Recordings {
     public Answered answered(String kind, long unitId, String member) {
         Unit unit = bringUps.unit(unitId);
         if (!unit.kind.equals(kind)) {
-            throw Refusal.bad(unit.label() + " is no unit of this kind.");
+            throw Refusal.bad(ConfigureText.IS_NO_UNIT_OF_THIS_KIND.said(unit.label()));
         }
         return answered(unit, member, true, Map.of());
     }

@@ -6,6 +6,7 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import lychnos.server.configure.model.ConsoleReader;
+import lychnos.server.text.ConfigureText;
 import org.jboss.logging.Logger;
 
 /**
@@ -14,8 +15,7 @@ import org.jboss.logging.Logger;
  */
 public final class FarLine implements AutoCloseable {
 
-    public static final String ELSEWHERE =
-            "Another server holds this line. Here it can be watched; answer it on the other one.";
+    public static final String ELSEWHERE = ConfigureText.ANOTHER_SERVER_HOLDS_THIS_LINE.text();
 
     private static final Logger LOG = Logger.getLogger(FarLine.class);
     private static final long MILLIS = 400;

@@ -1,6 +1,7 @@
 package lychnos.server.configure.line;
 
 import java.util.Optional;
+import lychnos.server.text.ConfigureText;
 
 /** Who may type on a line and decide for it: one person at a time. */
 final class Keyboard {
@@ -23,6 +24,6 @@ final class Keyboard {
         }
         return holder.equals(login)
                 ? Optional.empty()
-                : Optional.of(holder + " has the keyboard of this line. Take it over first.");
+                : Optional.of(ConfigureText.HAS_THE_KEYBOARD_OF_THIS_LINE.text(holder));
     }
 }

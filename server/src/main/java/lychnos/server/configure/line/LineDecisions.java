@@ -10,6 +10,7 @@ import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.sheet.MemberValues;
+import lychnos.server.text.ConfigureText;
 
 /** What people decide on a line. Each says why not, or nothing. */
 final class LineDecisions {
@@ -28,16 +29,16 @@ final class LineDecisions {
     Optional<String> goOn(String typed, Instant now) {
         Optional<Hold> before = conversation.hold();
         if (before.isEmpty()) {
-            return Optional.of("No decision is needed here now.");
+            return Optional.of(ConfigureText.NO_DECISION_IS_NEEDED.text());
         }
         if (!before.get().why().passable()) {
-            return Optional.of("This cannot be skipped. " + before.get().sentence());
+            return Optional.of(ConfigureText.CANNOT_BE_SKIPPED.text(before.get().sentence()));
         }
         apply.accept(conversation.goOn(typed, now));
         boolean stays =
                 conversation.hold().equals(before) && !before.get().typed().isEmpty();
         return stays
-                ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.")
+                ? Optional.of(ConfigureText.TYPE_IT_TO_SEND.text(before.get().typed()))
                 : Optional.empty();
     }
 
@@ -49,7 +50,7 @@ final class LineDecisions {
 
     Optional<String> again(Instant now) {
         if (conversation.state() != Conversation.State.STOPPED) {
-            return Optional.of("This line is not stopped.");
+            return Optional.of(ConfigureText.LINE_IS_NOT_STOPPED.text());
         }
         changes.note("");
         apply.accept(conversation.again(now));

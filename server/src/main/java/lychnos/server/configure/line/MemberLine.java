@@ -27,6 +27,7 @@ import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
@@ -196,8 +197,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     public boolean hostKey(String fingerprint) {
         boolean trusted = around.trusts(address.address().toString(), fingerprint);
         if (!trusted) {
-            noted("The console server at " + address.address() + " shows another key than before: " + fingerprint
-                    + ". Nothing was sent to it.");
+            noted(ConfigureText.CONSOLE_SERVER_SHOWS_ANOTHER_KEY.text(address.address(), fingerprint));
         }
         return trusted;
     }
@@ -302,7 +302,7 @@ public final class MemberLine implements LineEvents, OpenLine {
         inOrder.add(() -> {
             Optional<String> taken = keyboard.ask(login);
             if (gone) {
-                answer.complete(Optional.of("This line is no longer open here."));
+                answer.complete(Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text()));
             } else if (taken.isPresent()) {
                 answer.complete(taken);
             } else {
@@ -335,7 +335,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     public CompletableFuture<Optional<String>> sendBreak(String login) {
         return decide(login, () -> {
             if (line.sendBreak()) {
-                tape.mark("break sent by " + login);
+                tape.mark(ConfigureText.BREAK_SENT.text(login));
             }
             apply(List.of());
             return Optional.empty();
@@ -370,7 +370,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void halt(String login) {
         inOrder.addFirst(() -> {
-            changes.note("Stopped by " + login + ".");
+            changes.note(ConfigureText.STOPPED.text(login));
             apply(conversation.halt());
         });
     }

@@ -19,6 +19,7 @@ import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
@@ -119,7 +120,7 @@ public final class VantageLine implements OpenLine {
             return;
         }
         if (!vantage.linked()) {
-            say("Vantage point " + vantage.name() + " is not connected; the line opens once it is.");
+            say(ConfigureText.VANTAGE_POINT_IS_NOT_CONNECTED.text(vantage.name()));
             return;
         }
         ask(new DialogueMessage.Begin(order.get()))
@@ -152,8 +153,8 @@ public final class VantageLine implements OpenLine {
     private void say(String sentence) {
         String more = cutAt == null
                 ? ""
-                : "Vantage point " + vantage.name() + " has been disconnected since "
-                        + cutAt.toString().substring(11, 16) + " UTC. The work continues there and is handed in later.";
+                : ConfigureText.VANTAGE_POINT_IS_DISCONNECTED.text(
+                        vantage.name(), cutAt.toString().substring(11, 16));
         LineStanding now = standing;
         tell(new LineStanding(
                 now.state(),
@@ -180,7 +181,9 @@ public final class VantageLine implements OpenLine {
         Throwable cause = fault instanceof java.util.concurrent.CompletionException && fault.getCause() != null
                 ? fault.getCause()
                 : fault;
-        return cause instanceof WireFault wire ? wire.getMessage() : "The vantage point did not answer in time.";
+        return cause instanceof WireFault wire
+                ? wire.getMessage()
+                : ConfigureText.VANTAGE_POINT_DID_NOT_ANSWER_IN_TIME.text();
     }
 
     // --- what comes from there ---
@@ -322,7 +325,7 @@ public final class VantageLine implements OpenLine {
     @Override
     public void halt(String login) {
         ask(new DialogueMessage.Halt(dialogueId, login)).exceptionally(fault -> {
-            inOrder.add(() -> say("It could not be stopped from here: " + sentence(fault)));
+            inOrder.add(() -> say(ConfigureText.LINE_COULD_NOT_BE_STOPPED.text(sentence(fault))));
             return null;
         });
     }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import lychnos.core.dialogue.Mode;
+import lychnos.server.text.ConfigureText;
 
 /**
  * A member's setup that this server works at: on its line, or on its pages. What people decide completes with why not,
@@ -12,7 +13,7 @@ import lychnos.core.dialogue.Mode;
 public interface AtWork {
 
     /** Why not, where the hold on the run was lost before what was decided could be kept. */
-    String TAKEN_OVER = "Another server has just taken over this setup, so nothing was done. Look at it again.";
+    String TAKEN_OVER = ConfigureText.ANOTHER_SERVER_HAS_JUST_TAKEN_OVER_THIS_SETUP.text();
 
     CompletableFuture<Optional<String>> mode(Mode next, String login);
 

@@ -8,6 +8,7 @@ import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
+import lychnos.server.text.ConfigureText;
 
 /**
  * What is to be kept of a member's dialogue before anything more is sent.
@@ -64,7 +65,7 @@ public record Change(
         /** A member that is held, which is a wait like any other where nobody is needed to end it. */
         public static Stretch held(Optional<Hold.Why> why, Conversation.State state) {
             return why.equals(Optional.of(Hold.Why.PEER))
-                    ? new Stretch("wait", "another one", 0, 0)
+                    ? new Stretch("wait", ConfigureText.ANOTHER_ONE.text(), 0, 0)
                     : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
         }
     }

@@ -22,6 +22,7 @@ import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.ConfigureText;
 import org.hibernate.Session;
 
 /**
@@ -33,7 +34,7 @@ public class ConsoleStore {
 
     public static final String CONSOLE = "console";
 
-    public static final String LOST = "another server has this unit now, or its setup has ended";
+    public static final String LOST = ConfigureText.ANOTHER_SERVER_HAS_THIS_UNIT.text();
 
     private static final int MOST_TOLD = 400;
 
@@ -201,7 +202,7 @@ public class ConsoleStore {
         change.answered().proven().forEach(name -> {
             sealed.proven(held.unitId(), name);
             journal.writeWork(
-                    held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));
+                    held.bringUpId(), held.unitId(), ConfigureText.NEW_PASSWORD_HAS_LOGGED_IN.text(name, of(member)));
         });
     }
 

@@ -8,6 +8,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.jobs.Held;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.text.ConfigureText;
 import org.hibernate.Session;
 
 /** Logs that machines keep themselves, fetched when a step failed and kept with the unit. */
@@ -44,7 +45,7 @@ public class MachineLogs {
                 .setParameter("at", change.at())
                 .setParameter("dialogue", change.dialogueId())
                 .executeUpdate();
-        journal.writeWork(held.bringUpId(), held.unitId(), "kept the machine's own log");
+        journal.writeWork(held.bringUpId(), held.unitId(), ConfigureText.KEPT_THE_MACHINE_OWN_LOG.text());
         live.tell(held.bringUpId(), "configure");
     }
 
@@ -69,6 +70,6 @@ public class MachineLogs {
                 .setParameter("id", id)
                 .getResultStream()
                 .findFirst()
-                .orElseThrow(() -> Refusal.notFound("There is no such log."));
+                .orElseThrow(() -> Refusal.notFound(ConfigureText.NO_SUCH_LOG.said()));
     }
 }

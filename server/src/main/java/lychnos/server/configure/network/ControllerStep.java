@@ -17,6 +17,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.proof.Settings;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.controller.ControllerSetup;
 import lychnos.wire.controller.ControllerStop;
 import lychnos.wire.controller.Move;
@@ -37,9 +38,7 @@ final class ControllerStep implements RemoteStep {
         Optional<FirstAddress.FoundAddress> find(Mac mac, int port) throws WireFault;
     }
 
-    private static final String BOTH_REFUSED = "The controller refuses the factory password on its label, and ours as "
-            + "well. Each was tried once, so that no account is locked. Read the label once more, or reset the "
-            + "controller; going on tries both once more.";
+    private static final String BOTH_REFUSED = ConfigureText.BOTH_PASSWORDS_ARE_REFUSED.text();
 
     private final int place;
     private final DialogueStep.Controller step;
@@ -73,7 +72,7 @@ final class ControllerStep implements RemoteStep {
 
     @Override
     public String what() {
-        return "the controller";
+        return ConfigureText.THE_CONTROLLER.text();
     }
 
     @Override
@@ -97,14 +96,10 @@ final class ControllerStep implements RemoteStep {
         } catch (ControllerStop e) {
             return stands(why(e.why()), e.getMessage() + " " + e.advice());
         } catch (Refusal e) {
-            return stands(Why.UNREACHED, e.getMessage() + " Going on tries it again.");
+            return stands(Why.UNREACHED, ConfigureText.GOING_ON_TRIES_IT_AGAIN.text(e.getMessage()));
         } catch (RedfishFault e) {
             return new Outcome.Stands(new Hold(
-                    Why.PAGE,
-                    place,
-                    "The controller answered: " + e.getMessage() + ". Correct what it refuses; going on sets it again.",
-                    e.getMessage(),
-                    ""));
+                    Why.PAGE, place, ConfigureText.CONTROLLER_ANSWERED.text(e.getMessage()), e.getMessage(), ""));
         }
     }
 
@@ -135,8 +130,7 @@ final class ControllerStep implements RemoteStep {
         if (!trusts.test("controller " + plan.mac().orElseThrow(), client.fingerprint())) {
             throw new WireFault(
                     WireFault.Kind.OTHER_CERTIFICATE,
-                    "it shows another certificate than before, " + client.fingerprint()
-                            + "; nothing was sent under that one");
+                    ConfigureText.SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE.text(client.fingerprint()));
         }
         return client;
     }
@@ -150,10 +144,7 @@ final class ControllerStep implements RemoteStep {
             if (!setup.refused()) {
                 throw e;
             }
-            return stands(
-                    Why.UNREACHED,
-                    "The controller cannot be reached: " + e.getMessage() + ". It has refused a password before, so it "
-                            + "is not tried again automatically. Going on tries it again.");
+            return stands(Why.UNREACHED, ConfigureText.CONTROLLER_CANNOT_BE_REACHED.text(e.getMessage()));
         }
     }
 
@@ -161,7 +152,8 @@ final class ControllerStep implements RemoteStep {
             throws WireFault, RedfishFault, ControllerStop {
         Settings settings = setup.wanted().settings();
         Optional<FirstAddress.FoundAddress> found = setup.answersAt(settings.address(), begun)
-                ? Optional.of(new FirstAddress.FoundAddress(settings.address(), "answers at its planned address"))
+                ? Optional.of(new FirstAddress.FoundAddress(
+                        settings.address(), ConfigureText.ANSWERS_AT_ITS_PLANNED_ADDRESS.text()))
                 : finding.find(setup.wanted().mac(), port);
         if (found.isEmpty()) {
             return stands(Why.UNREACHED, notFound(setup.wanted().mac()));
@@ -191,7 +183,7 @@ final class ControllerStep implements RemoteStep {
         }
         try (RedfishClient client = setup.open(at)) {
             if (setup.logIn(client, List.of(plan.ours())).isEmpty()) {
-                return refused(ours ? "" : " The factory password on its label may still be valid.");
+                return refused(ours ? "" : ConfigureText.FACTORY_PASSWORD_MAY_STILL_BE_VALID.text());
             }
             if (!complete) {
                 evidence = setup.confirm(client);
@@ -209,16 +201,11 @@ final class ControllerStep implements RemoteStep {
     }
 
     private static String notFound(Mac mac) {
-        return "No controller with " + mac
-                + " answers where DHCP has leased it an address. Check the cable of its port, "
-                + "the label, and whether the DHCP server's lease file is defined; going on looks again.";
+        return ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_LEASE.text(mac);
     }
 
     private Outcome refused(String more) {
-        return stands(
-                Why.PAGE,
-                "The controller refuses our password." + more
-                        + " It was not tried a second time. Going on tries both passwords once more.");
+        return stands(Why.PAGE, ConfigureText.CONTROLLER_REFUSES_OUR_PASSWORD.text(more));
     }
 
     @Override
@@ -240,7 +227,7 @@ final class ControllerStep implements RemoteStep {
                 return refused("");
             }
             String evidence = setup.readBack(client);
-            return done((move.from().equals(planned) ? "" : "came from " + move.from() + "; ") + evidence);
+            return done((move.from().equals(planned) ? "" : ConfigureText.CAME_FROM.text(move.from())) + evidence);
         }
     }
 

@@ -17,6 +17,7 @@ import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Template;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.SecretSearch;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.pages.MachinePages;
 import lychnos.wire.pages.MachinePages.Login;
@@ -68,14 +69,13 @@ final class PageSteps {
                 vantage,
                 over.at()
                         .fill(values::text)
-                        .orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its address is not known")),
+                        .orElseThrow(() -> new WireFault(
+                                WireFault.Kind.NOT_DECLARED, ConfigureText.ITS_ADDRESS_IS_NOT_KNOWN.text())),
                 usualPort);
         String shown = pages.see();
         if (!trusts.test(pages.peer(), shown)) {
             throw new WireFault(
-                    WireFault.Kind.OTHER_CERTIFICATE,
-                    "it shows another certificate than before, " + shown
-                            + "; where that was replaced on purpose, put this setup away and begin it again");
+                    WireFault.Kind.OTHER_CERTIFICATE, ConfigureText.PAGES_SHOW_ANOTHER_CERTIFICATE.text(shown));
         }
         return pages;
     }
@@ -85,7 +85,8 @@ final class PageSteps {
         return new Login(
                 user,
                 values.secret(phrase)
-                        .orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its password is not known")));
+                        .orElseThrow(() -> new WireFault(
+                                WireFault.Kind.NOT_DECLARED, ConfigureText.ITS_PASSWORD_IS_NOT_KNOWN.text())));
     }
 
     /** What logs in now. Where that is not sure, one try each, the likelier one first. */
@@ -142,7 +143,7 @@ final class PageSteps {
 
         @Override
         public String what() {
-            return "its pages";
+            return ConfigureText.ITS_PAGES.text();
         }
 
         @Override
@@ -179,9 +180,8 @@ final class PageSteps {
                 if (!is.equals(wanted)) {
                     return Optional.of(hold(
                             Why.WRONG_MACHINE,
-                            "The pages at " + pages.peer() + " are another machine's: it shows "
-                                    + (is.isEmpty() ? "missing" : is) + ", expected " + wanted
-                                    + ". Nothing was written to it. Look who has that address.",
+                            ConfigureText.PAGES_ARE_OF_ANOTHER_MACHINE.text(
+                                    pages.peer(), (is.isEmpty() ? "missing" : is), wanted),
                             ""));
                 }
             }
@@ -203,11 +203,7 @@ final class PageSteps {
                     fill.differences(shown).stream().map(Object::toString).toList());
             off.addAll(fill.missing(shown));
             if (!off.isEmpty()) {
-                return stands(
-                        Why.PAGE,
-                        "“" + page.title() + "” was written, and " + String.join("; ", off)
-                                + ". Fix it there or in Prepare; going on fills the page in again.",
-                        "");
+                return stands(Why.PAGE, ConfigureText.WAS_WRITTEN.text(page.title(), String.join("; ", off)), "");
             }
             if (page.waits() != null && !fill.over(shown)) {
                 return new Outcome.Works(evidence(came));
@@ -221,11 +217,11 @@ final class PageSteps {
         private String evidence(List<PageFill.Difference> came) {
             String before = came.stream()
                     .filter(each -> !each.shown().isEmpty() && !each.shown().equals("0"))
-                    .map(each -> each.field() + " came as “" + each.shown() + "”")
+                    .map(each -> ConfigureText.FIELD_CAME_AS.text(each.field(), each.shown()))
                     .collect(Collectors.joining("; "));
             int fields = fill.entry().texts().size();
             return (before.isEmpty() ? "" : before + "; ")
-                    + (fields == 0 ? "accepted" : fields + " of " + fields + " read back");
+                    + (fields == 0 ? "accepted" : ConfigureText.FIELDS_READ_BACK.text(fields, fields));
         }
 
         @Override
@@ -243,10 +239,8 @@ final class PageSteps {
             return stands(
                     Why.PAGE,
                     fault.refusesLogin()
-                            ? "The pages refuse the login. It was tried only once, so that no account is locked. "
-                                    + "Find out the password; continuing tries once more."
-                            : "The machine rejected “" + page.title() + "”. It says: " + fault.getMessage()
-                                    + ". Fix it there or in Prepare; going on fills the page in again.",
+                            ? ConfigureText.PAGES_REFUSE_THE_LOGIN.text()
+                            : ConfigureText.MACHINE_REJECTED.text(page.title(), fault.getMessage()),
                     fault.getMessage());
         }
 

@@ -25,6 +25,7 @@ import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
@@ -281,7 +282,7 @@ public final class RemoteWork implements AtWork {
     private CompletableFuture<Optional<String>> decide(Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
-            Optional<String> refused = gone ? Optional.of("These pages are no longer filled in here.") : act.get();
+            Optional<String> refused = gone ? Optional.of(ConfigureText.PAGES_ARE_NO_LONGER_FILLED.text()) : act.get();
             answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
         });
         return answer;
@@ -320,7 +321,7 @@ public final class RemoteWork implements AtWork {
             return Optional.empty();
         } catch (HoldLost e) {
             around.lost(this);
-            return Optional.of("These pages are no longer filled in here.");
+            return Optional.of(ConfigureText.PAGES_ARE_NO_LONGER_FILLED.text());
         }
     }
 
@@ -348,7 +349,7 @@ public final class RemoteWork implements AtWork {
     public CompletableFuture<Optional<String>> again(String login) {
         return decide(() -> {
             if (at.state() != State.STOPPED) {
-                return Optional.of("This member is not stopped.");
+                return Optional.of(ConfigureText.MEMBER_IS_NOT_STOPPED.text());
             }
             note = "";
             return goOn();
@@ -361,12 +362,12 @@ public final class RemoteWork implements AtWork {
             try {
                 String log = wire.log();
                 if (log.isBlank()) {
-                    return Optional.of("The machine shows an empty log.");
+                    return Optional.of(ConfigureText.MACHINE_SHOWS_AN_EMPTY_LOG.text());
                 }
                 keep(RemoteChange.logged(log));
                 return Optional.empty();
             } catch (WireFault e) {
-                return Optional.of("The log cannot be fetched: " + e.getMessage());
+                return Optional.of(ConfigureText.LOG_CANNOT_BE_FETCHED.text(e.getMessage()));
             }
         });
     }
@@ -378,7 +379,7 @@ public final class RemoteWork implements AtWork {
                 return;
             }
             become(RemoteState.STOPPED);
-            note = "Stopped by " + login + ".";
+            note = ConfigureText.STOPPED.text(login);
             keep(RemoteChange.NOTHING);
         });
     }

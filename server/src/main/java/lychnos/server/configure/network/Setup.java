@@ -20,6 +20,7 @@ import lychnos.server.jobs.HoldLost;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.controller.ControllerSetup;
 import lychnos.wire.controller.ControllerStop;
 import lychnos.wire.controller.Move;
@@ -129,42 +130,41 @@ final class Setup {
             throw new Surprise(sentence(step, e), advice(e), e.passing() && !controller.refused());
         } catch (RedfishFault e) {
             throw new Surprise(
-                    at(step) + "the controller answered: " + e.getMessage(),
-                    "Correct the refused value, then try again.");
+                    ConfigureText.CONTROLLER_ANSWERED_AT_STEP.text(at(step), e.getMessage()),
+                    ConfigureText.CORRECT_THE_REFUSED_VALUE.text());
         }
     }
 
     private String sentence(SetupStep step, WireFault fault) {
         return switch (fault.kind()) {
-            case OTHER_CERTIFICATE ->
-                "This controller shows another certificate than when it was identified (" + fault.getMessage() + ").";
-            case GARBAGE -> at(step) + "the controller sent an answer that cannot be read: " + fault.getMessage() + ".";
+            case OTHER_CERTIFICATE -> ConfigureText.CONTROLLER_SHOWS_ANOTHER_CERTIFICATE.text(fault.getMessage());
+            case GARBAGE -> ConfigureText.ANSWER_CANNOT_BE_READ.text(at(step), fault.getMessage());
             case NOT_DECLARED -> fault.getMessage();
             default -> at(step) + foundAt + ": " + fault.getMessage() + ".";
         };
     }
 
     private static String at(SetupStep step) {
-        return "At the step “" + step.doing() + "”, ";
+        return ConfigureText.AT_THE_STEP.text(step.doing());
     }
 
     private static String advice(WireFault fault) {
         return switch (fault.kind()) {
-            case OTHER_CERTIFICATE -> "Compare the serial at the rack. Nothing was sent under the new certificate.";
-            case GARBAGE -> "Restart the management controller, then try again.";
-            default -> "Check cable and power, then try again.";
+            case OTHER_CERTIFICATE -> ConfigureText.COMPARE_THE_SERIAL_AT_THE_RACK.text();
+            case GARBAGE -> ConfigureText.RESTART_THE_MANAGEMENT_CONTROLLER.text();
+            default -> ConfigureText.CHECK_CABLE_AND_POWER.text();
         };
     }
 
     private String find() throws WireFault, Surprise {
         if (controller.answersAt(planned, hasOurPassword())) {
             foundAt = planned;
-            return "answers at its planned address " + planned + " already";
+            return ConfigureText.ANSWERS_AT_PLANNED_ADDRESS_ALREADY.text(planned);
         }
         Address first = subject.unit().firstAddress;
         if (first != null && vantage.port(first, kind.port(), CONNECT) == PortState.OPEN) {
             foundAt = first;
-            return "answers at " + first + ", its first address as on the label";
+            return ConfigureText.ANSWERS_AT_ITS_FIRST_ADDRESS_AS_ON_THE_LABEL.text(first);
         }
         FirstAddress.FoundAddress found = elsewhere().orElseThrow(() -> notFound(first));
         foundAt = found.address();
@@ -175,29 +175,27 @@ final class Setup {
         try {
             return firstAddress.of(unitId, subject.unit().mac, kind.port());
         } catch (Refusal e) {
-            throw new Surprise(e.getMessage(), "Correct the setting or the file, then try again.");
+            throw new Surprise(e.getMessage(), ConfigureText.CORRECT_THE_SETTING_OR_THE_FILE.text());
         }
     }
 
     private Surprise notFound(Address first) {
         if (!vantage.hearsSilence()) {
             return new Surprise(
-                    "No controller answers at its first address"
-                            + (first == null ? ": none is known." : " " + first + "."),
-                    "Enter its first address with the label, or define the DHCP server's lease file; MAC addresses "
-                            + "cannot be asked for from here.");
+                    ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS.text(
+                            (first == null ? ": none is known." : " " + first + ".")),
+                    ConfigureText.ENTER_ITS_FIRST_ADDRESS_WITH_THE_LABEL.text());
         }
         List<AddressRun> scopes = firstAddress.scopes(unitId);
         if (scopes.isEmpty()) {
             return new Surprise(
-                    "The first address of this controller is not known.",
-                    "Define the range that DHCP hands out, or enter its first address with the label.");
+                    ConfigureText.FIRST_ADDRESS_IS_NOT_KNOWN.text(),
+                    ConfigureText.DEFINE_THE_RANGE_THAT_DHCP_HANDS_OUT.text());
         }
         String where = scopes.stream().map(AddressRun::toString).collect(Collectors.joining(", "));
         return new Surprise(
-                "No machine with " + subject.unit().mac + " answers in " + where + ".",
-                "Check power, cable and VLAN of " + subject.unit().position()
-                        + "; compare the MAC address with the label.");
+                ConfigureText.NO_MACHINE_WITH_THIS_MAC_ANSWERS.text(subject.unit().mac, where),
+                ConfigureText.CHECK_POWER_CABLE_AND_VLAN.text(subject.unit().position()));
     }
 
     private String identify() throws WireFault, RedfishFault, ControllerStop, Surprise {
@@ -215,8 +213,8 @@ final class Setup {
 
     private Surprise refusesFactory(String orElse) {
         return new Surprise(
-                "This controller refuses the factory password.",
-                "The machine has been set up before. Reset it to factory settings, " + orElse + ".");
+                ConfigureText.CONTROLLER_REFUSES_THE_FACTORY_PASSWORD.text(),
+                ConfigureText.MACHINE_HAS_BEEN_SET_UP_BEFORE.text(orElse));
     }
 
     /** The password that has logged in before, and the one that was made for it: at most one of the two is there. */
@@ -231,7 +229,9 @@ final class Setup {
 
     private Secret ourPassword() throws Surprise {
         return ours().findFirst()
-                .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
+                .orElseThrow(() -> new Surprise(
+                        ConfigureText.SEALED_PASSWORD_IS_GONE.text(),
+                        ConfigureText.TRY_AGAIN_FROM_THE_BEGINNING.text()));
     }
 
     /** Tries these passwords once each; remembers which account is to be changed first. */
@@ -244,15 +244,15 @@ final class Setup {
 
     private String sealPassword() {
         if (ours().findFirst().isPresent()) {
-            return "the one sealed before is used";
+            return ConfigureText.ONE_SEALED_BEFORE_IS_USED.text();
         }
         sealed.seal(unitId, passwords.make(PASSWORD_LENGTH));
-        return "a password of " + PASSWORD_LENGTH + " characters is sealed";
+        return ConfigureText.PASSWORD_OF_CHARACTERS_IS_SEALED.text(PASSWORD_LENGTH);
     }
 
     private String setPassword(boolean resumed) throws WireFault, RedfishFault, Surprise {
         if (hasOurPassword()) {
-            return "it has ours already";
+            return ConfigureText.HAS_OURS_ALREADY.text();
         }
         Secret made = ourPassword();
         Secret factory = kind.factory().phrase();
@@ -260,14 +260,16 @@ final class Setup {
             // after an interruption it is not known whether the new one was sent: it is tried first
             Secret taken = logIn(client, resumed ? List.of(made, factory) : List.of(factory, made))
                     .map(ControllerSetup.Entry::password)
-                    .orElseThrow(() -> refusesFactory("then try again"));
+                    .orElseThrow(() -> refusesFactory(ConfigureText.THEN_TRY_AGAIN.text()));
             if (taken.equals(made)) {
-                return resumed ? "it had taken the new one before the interruption" : "it has the sealed one already";
+                return resumed
+                        ? ConfigureText.HAD_TAKEN_THE_NEW_ONE_BEFORE.text()
+                        : ConfigureText.HAS_THE_SEALED_ONE_ALREADY.text();
             }
             return controller
                     .changePassword(client, account, made)
-                    .map(unknown -> unknown + "; the next step shows which password it has")
-                    .orElse("factory password replaced");
+                    .map(unknown -> ConfigureText.NEXT_STEP_SHOWS_WHICH_PASSWORD.text(unknown))
+                    .orElse(ConfigureText.FACTORY_PASSWORD_REPLACED.text());
         }
     }
 
@@ -276,12 +278,12 @@ final class Setup {
         try (RedfishClient client = controller.open(foundAt)) {
             logIn(client, List.of(ourPassword()))
                     .orElseThrow(() -> new Surprise(
-                            "This controller refuses the new password.",
-                            "The old one stays. Try again; if it still fails, reset the machine."));
+                            ConfigureText.CONTROLLER_REFUSES_THE_NEW_PASSWORD.text(),
+                            ConfigureText.OLD_ONE_STAYS.text()));
             evidence = controller.confirm(client);
         }
         sealed.proven(unitId);
-        return "the new password has logged in; " + evidence;
+        return ConfigureText.NEW_PASSWORD_HAS_LOGGED_IN_WITH_EVIDENCE.text(evidence);
     }
 
     @FunctionalInterface
@@ -291,13 +293,14 @@ final class Setup {
 
     private <T> T loggedIn(LoggedIn<T> work) throws WireFault, RedfishFault, ControllerStop, Surprise {
         Secret ours = sealed.open(unitId, SealedStore.SealedState.PROVEN)
-                .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
+                .orElseThrow(() -> new Surprise(
+                        ConfigureText.SEALED_PASSWORD_IS_GONE.text(),
+                        ConfigureText.TRY_AGAIN_FROM_THE_BEGINNING.text()));
         try (RedfishClient client = controller.open(foundAt)) {
             logIn(client, List.of(ours))
                     .orElseThrow(() -> new Surprise(
-                            "This controller refuses the password that was set.",
-                            "The password may have been changed since. Reset the machine, or enter the "
-                                    + "password in use."));
+                            ConfigureText.CONTROLLER_REFUSES_THE_PASSWORD.text(),
+                            ConfigureText.PASSWORD_MAY_HAVE_BEEN_CHANGED_SINCE.text()));
             return work.run(client);
         }
     }
@@ -312,17 +315,17 @@ final class Setup {
 
     private String setNetwork(boolean resumed) throws WireFault, RedfishFault, ControllerStop, Surprise {
         if (resumed && !foundAt.equals(planned) && controller.answersAt(planned, true)) {
-            return "it had moved before the interruption";
+            return ConfigureText.HAD_MOVED_BEFORE_THE_INTERRUPTION.text();
         }
         controller.refuseUnknownDevice();
         try {
             ControllerSetup.Written written = loggedIn(controller::setNetwork);
             return written.unknown()
-                    .map(unknown -> "the connection ended as the address moved")
+                    .map(unknown -> ConfigureText.CONNECTION_ENDED_AS_THE_ADDRESS_MOVED.text())
                     .orElse(orWarnings(written.warnings(), written(subject)));
         } catch (WireFault e) {
             if (resumed && e.passing()) {
-                return "the connection ended as the address moved";
+                return ConfigureText.CONNECTION_ENDED_AS_THE_ADDRESS_MOVED.text();
             }
             throw e;
         }
@@ -341,22 +344,21 @@ final class Setup {
             hold.look();
             if (move.arrived(false)) {
                 foundAt = planned;
-                return "answers at " + planned;
+                return ConfigureText.ANSWERS.text(planned);
             }
             pause(FOLLOW_PAUSE);
         }
         if (move.arrived(true)) {
             foundAt = planned;
-            return "answers at " + planned;
+            return ConfigureText.ANSWERS.text(planned);
         }
         throw new Surprise(
-                "This controller has not come back: silent at " + planned
-                        + (move.from().equals(planned) ? "" : " and " + move.from()) + " for "
-                        + followAtMost.toSeconds() + " s.",
-                (subject.vlan() == null
+                ConfigureText.CONTROLLER_HAS_NOT_COME_BACK.text(
+                        planned, (move.from().equals(planned) ? "" : " and " + move.from()), followAtMost.toSeconds()),
+                ConfigureText.CHECK_ITS_POWER.text(
+                        (subject.vlan() == null
                                 ? ""
-                                : "Check that its switch port carries VLAN " + subject.vlan() + " tagged. ")
-                        + "Check its power. If it restarts for longer, try again later; setup goes on from here.");
+                                : "Check that its switch port carries VLAN " + subject.vlan() + " tagged. ")));
     }
 
     static void pause(Duration time) throws HoldLost {
@@ -364,7 +366,7 @@ final class Setup {
             Thread.sleep(time.toMillis());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new HoldLost("this server is stopping");
+            throw new HoldLost(ConfigureText.STOPS_HERE.text());
         }
     }
 

@@ -18,6 +18,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.OwnLogins;
 import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
@@ -95,8 +96,8 @@ public class SetupWork implements Work {
         try {
             Targets.Subject subject = targets.subject(held.unitId())
                     .orElseThrow(() -> new Surprise(
-                            "The unit no longer has an address or a label.",
-                            "Enter its facts and allocate its address, then try again."));
+                            ConfigureText.UNIT_NO_LONGER_HAS_AN_ADDRESS.text(),
+                            ConfigureText.ENTER_ITS_FACTS_AND_ALLOCATE_ITS_ADDRESS.text()));
             Kind kind = ownLogins.with(kinds.of(subject.unit()), held.unitId(), "");
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
             Setup setup =
@@ -121,7 +122,7 @@ public class SetupWork implements Work {
         } catch (Surprise e) {
             if (Thread.currentThread().isInterrupted()) {
                 // what looked like a surprise was this server being stopped in the middle of an exchange
-                throw new HoldLost("this server is stopping");
+                throw new HoldLost(ConfigureText.STOPS_HERE.text());
             }
             runs.stop(held, runs.look(held).step, e.getMessage(), e.advice());
         }

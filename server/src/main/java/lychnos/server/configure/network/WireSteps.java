@@ -12,6 +12,7 @@ import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Values;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 
@@ -73,7 +74,7 @@ final class WireSteps {
      */
     String log() throws WireFault {
         if (dialogue.log() == null || dialogue.log().onConsole()) {
-            throw new WireFault(WireFault.Kind.NOT_DECLARED, "the kind names no resource that shows it");
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, ConfigureText.KIND_NAMES_NO_RESOURCE_FOR_IT.text());
         }
         return pages.log(dialogue.log().resource(), phrase());
     }

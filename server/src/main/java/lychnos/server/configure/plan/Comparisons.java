@@ -18,6 +18,7 @@ import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -97,26 +98,31 @@ public class Comparisons {
         Unit unit = bringUps.unit(row.unitId);
         Kind kind = kinds.of(unit);
         if (!needed(kind, row)) {
-            throw Refusal.conflict("This machine identifies itself. Nothing to enter.");
+            throw Refusal.conflict(ConfigureText.MACHINE_IDENTIFIES_ITSELF.said());
         }
         String text = read == null ? "" : read.strip();
         MemberValues values =
                 answers.of(unit, consoleReader.toldByAll(row.runId)).get(row.member);
         List<String> label = label(kind, values);
         if (label.isEmpty()) {
-            throw Refusal.conflict("No serial number and no MAC address of this unit is known. Enter one in Prepare.");
+            throw Refusal.conflict(ConfigureText.NO_SERIAL_NUMBER_AND_NO_MAC_ADDRESS.said());
         }
         if (text.isEmpty() || text.length() > LONGEST) {
-            throw fault("Enter the serial number or the MAC address that you read on the machine.");
+            throw fault(ConfigureText.ENTER_THE_SERIAL_NUMBER_OR_THE_MAC_ADDRESS.text());
         }
         if (label.stream().noneMatch(each -> same(each, text))) {
-            throw fault("You read “" + text + "”, and the label list has " + String.join(" and ", label)
-                    + ". Check that this is the right machine, or correct the label list in Prepare.");
+            throw fault(ConfigureText.READING_DIFFERS_FROM_THE_LABEL.text(text, String.join(" and ", label)));
         }
         row.comparedText = text;
         row.comparedBy = person.login();
         row.comparedAt = clock.instant();
-        journal.write(person, unit.bringUpId, unit.id, "compared the machine with its label: read " + text, null, null);
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                ConfigureText.COMPARED_THE_MACHINE_WITH_ITS_LABEL.text(text),
+                null,
+                null);
         int page = page(kind, memberSteps.steps(row));
         return page < 0 || row.state != MemberDialogue.DialogueState.BY_HAND
                 ? memberSteps.changed(row)

@@ -13,6 +13,7 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.console.LineAddress;
 
 /** Finds the line of a member: its port on one of the site's line servers. */
@@ -58,7 +59,7 @@ public class ConsoleLines {
                                 LineAddress.Protocol.RAW,
                                 Address.parse(row.value.get("address")),
                                 Integer.parseInt(port)),
-                        row.name + " line port " + port));
+                        ConfigureText.LINE_PORT.text(row.name, port)));
     }
 
     /** @param port what the fact sheet says of the member's console */

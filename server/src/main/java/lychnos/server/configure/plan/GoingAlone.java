@@ -16,6 +16,7 @@ import lychnos.core.order.RoundOrder.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.jobs.Run;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
@@ -74,8 +75,8 @@ public class GoingAlone {
 
         String sentence() {
             return why == Hold.SURPRISE
-                    ? unit + ", of the same kind, shows something that was not foreseen. Look at it first."
-                    : "The first unit of each kind is set up alone until it is proven: " + unit + " is in progress.";
+                    ? ConfigureText.ANOTHER_OF_THE_KIND_NEEDS_A_LOOK.text(unit)
+                    : ConfigureText.FIRST_UNIT_OF_EACH_KIND_IS_SET_UP.text(unit);
         }
     }
 

@@ -22,6 +22,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -72,7 +73,7 @@ public class MemberSteps {
     MemberDialogue locked(long dialogueId) {
         MemberDialogue row = db.find(MemberDialogue.class, dialogueId, LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
-            throw Refusal.notFound("There is no such dialogue.");
+            throw Refusal.notFound(ConfigureText.NO_SUCH_DIALOGUE.said());
         }
         return row;
     }
@@ -82,14 +83,14 @@ public class MemberSteps {
     public long override(long dialogueId, String reason, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         if (row.prerequisite.isEmpty()) {
-            throw Refusal.conflict("No prerequisite blocks it.");
+            throw Refusal.conflict(ConfigureText.NO_PREREQUISITE_BLOCKS_IT.said());
         }
-        Setups.overridden(reason, person, "The line " + row.prerequisite + ".");
+        Setups.overridden(reason, person, ConfigureText.LINE_PREREQUISITE.text(row.prerequisite));
         journal.write(
                 person,
                 bringUps.unit(row.unitId).bringUpId,
                 row.unitId,
-                "overrode the prerequisite of " + row.member + " (" + row.prerequisite + "): " + reason.strip(),
+                ConfigureText.OVERRODE_THE_PREREQUISITE.text(row.member, row.prerequisite, reason.strip()),
                 null,
                 null);
         row.meetPrerequisite();
@@ -136,7 +137,7 @@ public class MemberSteps {
                 person,
                 unit.bringUpId,
                 unit.id,
-                "started filling in the pages" + (row.member.isEmpty() ? "" : ", " + row.member),
+                ConfigureText.STARTED_FILLING_IN_THE_PAGES.text((row.member.isEmpty() ? "" : ", " + row.member)),
                 null,
                 null);
         live.tell(unit.bringUpId, "configure");
@@ -157,16 +158,19 @@ public class MemberSteps {
         if (place < 0
                 || place >= steps.size()
                 || passwordOf(steps.get(place), field, values).isEmpty()) {
-            throw Refusal.notFound("This step sends no password.");
+            throw Refusal.notFound(ConfigureText.STEP_SENDS_NO_PASSWORD.said());
         }
         String name = passwordOf(steps.get(place), field, values).get();
-        Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("This password is not known yet."));
+        Secret secret =
+                values.secret(name).orElseThrow(() -> Refusal.conflict(ConfigureText.PASSWORD_IS_NOT_KNOWN_YET.said()));
         journal.write(
                 person,
                 unit.bringUpId,
                 unit.id,
-                "showed the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”"
-                        + (row.member.isEmpty() ? "" : ", " + row.member),
+                ConfigureText.SHOWED_THE_PASSWORD.text(
+                        steps.get(place).title(),
+                        (field.isEmpty() ? "" : ", " + field),
+                        (row.member.isEmpty() ? "" : ", " + row.member)),
                 null,
                 null);
         return secret.use(text -> text);
@@ -184,15 +188,14 @@ public class MemberSteps {
         if (!first
                 && row.state != MemberDialogue.DialogueState.BY_HAND
                 && row.state != MemberDialogue.DialogueState.DONE) {
-            throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
+            throw Refusal.conflict(ConfigureText.MEMBER_IS_ON_A_LINE.said());
         }
         if (fillsItself(row, steps, place)) {
-            throw Refusal.conflict(
-                    "That page is filled in automatically. To fill it in by hand, choose “I type” first.");
+            throw Refusal.conflict(ConfigureText.THAT_PAGE_IS_FILLED_IN_AUTOMATICALLY.said());
         }
         compared(row, steps, place, done);
         if (!store.tick(dialogueId, place, done, person.login())) {
-            throw Refusal.conflict("This step was ticked automatically, or does not exist.");
+            throw Refusal.conflict(ConfigureText.STEP_WAS_TICKED_AUTOMATICALLY.said());
         }
         if (first) {
             openIfTicked(row, steps);
@@ -211,7 +214,7 @@ public class MemberSteps {
             return;
         }
         if (done && row.comparedAt == null) {
-            throw Refusal.conflict("Enter the serial number that you read on the machine; that ticks this step.");
+            throw Refusal.conflict(ConfigureText.ENTER_THE_SERIAL_NUMBER_THAT_YOU_READ.said());
         }
         if (!done) {
             row.comparedText = null;

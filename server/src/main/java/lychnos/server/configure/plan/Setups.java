@@ -27,6 +27,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.SignedUnits;
 import lychnos.server.units.Unit;
@@ -93,13 +94,12 @@ public class Setups {
         db.setHibernateFlushMode(FlushMode.COMMIT);
         GoingAlone.Begun begun = goingAlone.begun(bringUpId);
         signedUnits.refuse(unitIds);
-        for (long id : unitIds.stream().distinct().sorted().toList()) {
-            Unit unit = bringUps.unit(id);
-            if (!unit.bringUpId.equals(bringUpId)) {
-                throw Refusal.notFound("There is no such unit in this bring-up.");
-            }
-            begin(unit, bringUp, begun, mode, reason, person);
+        List<Unit> units =
+                unitIds.stream().distinct().sorted().map(bringUps::unit).toList();
+        if (units.stream().anyMatch(unit -> !unit.bringUpId.equals(bringUpId))) {
+            throw Refusal.notFound(ConfigureText.NO_SUCH_UNIT_IN_THIS_BRING_UP.said());
         }
+        units.forEach(unit -> begin(unit, bringUp, begun, mode, reason, person));
         live.tell(bringUpId, "configure");
     }
 
@@ -107,12 +107,11 @@ public class Setups {
             Unit unit, BringUp bringUp, GoingAlone.Begun begun, Mode mode, String reason, Who.Person person) {
         Kind kind = kinds.of(unit);
         Dialogue dialogue = kind.dialogue()
-                .orElseThrow(() ->
-                        Refusal.conflict("The kind does not describe what " + kind.title() + " asks on its console."));
+                .orElseThrow(() -> Refusal.conflict(ConfigureText.KIND_DESCRIBES_NO_CONSOLE.said(kind.title())));
         UnitFacts known = answers.known(unit);
         refuseUnready(unit, known);
         if (begun.underWay().contains(unit.id)) {
-            throw Refusal.conflict(unit.label() + " is already in progress.");
+            throw Refusal.conflict(ConfigureText.IS_ALREADY_IN_PROGRESS.said(unit.label()));
         }
         refuseSecondOfItsKind(unit, begun, reason, person);
         answers.makePasswords(unit, known);
@@ -143,9 +142,9 @@ public class Setups {
                     ? MemberDialogue.DialogueState.SHUT
                     : MemberDialogue.DialogueState.BY_HAND;
             if (dialogue.beginsByHand(member)) {
-                row.shut(MemberDialogue.WaitsFor.TICKS, "opens when what comes before it is ticked");
+                row.shut(MemberDialogue.WaitsFor.TICKS, ConfigureText.OPENS_WHEN_TICKED.text());
             } else if (dialogue.oneByOne() && !before.isEmpty()) {
-                row.shut(MemberDialogue.WaitsFor.MEMBER, "opens when " + before + " is done");
+                row.shut(MemberDialogue.WaitsFor.MEMBER, ConfigureText.OPENS_WHEN_DONE.text(before));
             }
             db.persist(row);
             store.plan(row.id, dialogue.withPages(member, false));
@@ -157,8 +156,8 @@ public class Setups {
                 person,
                 unit.bringUpId,
                 unit.id,
-                "started the setup on the console"
-                        + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason),
+                ConfigureText.STARTED_THE_SETUP_ON_THE_CONSOLE.text(
+                        (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason)),
                 null,
                 null);
     }
@@ -189,23 +188,23 @@ public class Setups {
                         && unitIds.contains(finding.about().unitId()))
                 .findFirst()
                 .ifPresent(finding -> {
-                    throw Refusal.conflict(finding.what() + ". " + finding.why());
+                    throw Refusal.conflict(ConfigureText.FINDING_BLOCKS.said(finding.what(), finding.why()));
                 });
     }
 
     private void refuseUnready(Unit unit, UnitFacts known) {
         if (!known.known()) {
-            throw Refusal.conflict("Not everything that " + unit.label() + " asks is known: "
-                    + String.join(
+            throw Refusal.conflict(ConfigureText.NOT_EVERYTHING_THAT_ASKS_IS_KNOWN.said(
+                    unit.label(),
+                    String.join(
                             ", ",
                             known.missing().stream()
                                     .map(missing -> missing.fact().title())
                                     .distinct()
-                                    .toList())
-                    + ". It cannot be paused half-way; find it out in Prepare first.");
+                                    .toList())));
         }
         if (plans.seatsOf(unit.id).isEmpty()) {
-            throw Refusal.conflict(unit.label() + " has no address yet: that is part of Allocate.");
+            throw Refusal.conflict(ConfigureText.HAS_NO_ADDRESS_YET.said(unit.label()));
         }
     }
 
@@ -216,14 +215,14 @@ public class Setups {
     static void overridden(String reason, Who.Person person, String prerequisite) {
         if (reason.isBlank()) {
             throw Refusal.conflict(
-                    prerequisite + " A lead can start it anyway, with a reason.", Map.of("prerequisite", true));
+                    ConfigureText.LEAD_CAN_START_IT_ANYWAY.said(prerequisite), Map.of("prerequisite", true));
         }
         if (!person.role().equals("lead")) {
-            throw Refusal.conflict(prerequisite + " Only a lead can start it anyway.", Map.of("prerequisite", true));
+            throw Refusal.conflict(
+                    ConfigureText.ONLY_A_LEAD_CAN_START_IT_ANYWAY.said(prerequisite), Map.of("prerequisite", true));
         }
         if (reason.strip().length() < SHORTEST_REASON) {
-            throw Refusal.fields(
-                    List.of(new Refusal.FieldFault("reason", "Write a reason that somebody understands in a year.")));
+            throw Refusal.fields(List.of(new Refusal.FieldFault("reason", ConfigureText.REASON_IS_TOO_SHORT.said())));
         }
     }
 
@@ -241,14 +240,15 @@ public class Setups {
     @Transactional
     public void putAway(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        Run run = newest(unitId).orElseThrow(() -> Refusal.conflict("No setup of this unit is in progress."));
+        Run run = newest(unitId)
+                .orElseThrow(() -> Refusal.conflict(ConfigureText.NO_SETUP_OF_THIS_UNIT_IS_IN_PROGRESS.said()));
         db.refresh(run, LockModeType.PESSIMISTIC_WRITE);
         if (!run.state.mayBecome(RunState.CANCELLED)) {
-            throw Refusal.conflict("No setup of this unit is in progress.");
+            throw Refusal.conflict(ConfigureText.NO_SETUP_OF_THIS_UNIT_IS_IN_PROGRESS.said());
         }
         run.become(RunState.CANCELLED, clock.instant());
-        run.note = "Closed by " + person.login() + ".";
-        journal.write(person, unit.bringUpId, unitId, "closed the setup", null, null);
+        run.note = ConfigureText.CLOSED.text(person.login());
+        journal.write(person, unit.bringUpId, unitId, ConfigureText.CLOSED_THE_SETUP.text(), null, null);
         live.tell(unit.bringUpId, "configure");
     }
 }

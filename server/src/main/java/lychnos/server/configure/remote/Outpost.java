@@ -30,6 +30,7 @@ import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
+import lychnos.server.text.ConfigureText;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
@@ -156,7 +157,9 @@ public final class Outpost implements LineSurroundings {
         } catch (IOException | RuntimeException | ExecutionException | TimeoutException e) {
             LOG.warnf(e, "What the server asked cannot be done");
             answer = new LinkMessage.Failed(
-                    ask.number(), WireFault.Kind.GARBAGE, "The vantage point cannot do this: " + e.getMessage() + ".");
+                    ask.number(),
+                    WireFault.Kind.GARBAGE,
+                    ConfigureText.VANTAGE_POINT_CANNOT_DO_THIS.text(e.getMessage()));
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return;
@@ -180,7 +183,7 @@ public final class Outpost implements LineSurroundings {
         }
         Bench bench = benches.get(order.dialogue());
         return bench == null
-                ? Optional.of("This line is no longer open at the vantage point.")
+                ? Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN_AT_THE_VANTAGE.text())
                 : carryOut(order, bench);
     }
 
@@ -215,7 +218,7 @@ public final class Outpost implements LineSurroundings {
                 close(bench);
             }
         } else {
-            throw new IllegalArgumentException(order + " is for no open line");
+            throw new IllegalArgumentException(ConfigureText.IS_FOR_NO_OPEN_LINE.text(order));
         }
         return Optional.empty();
     }
@@ -238,15 +241,13 @@ public final class Outpost implements LineSurroundings {
         Outbox old = left.get(order.left().dialogueId());
         if (old != null && !old.isEmpty()) {
             old.linked(back);
-            return Optional.of(
-                    "The vantage point has restarted. It first hands in what it recorded, then opens the line.");
+            return Optional.of(ConfigureText.VANTAGE_POINT_HAS_RESTARTED.text());
         }
         Kind kind;
         try {
             kind = order.kindOfUnit();
         } catch (KindFaults e) {
-            return Optional.of("The vantage point cannot read the description of this kind: " + e.getMessage()
-                    + " Bring both to the same version of the program.");
+            return Optional.of(ConfigureText.VANTAGE_POINT_CANNOT_READ_THE_DESCRIPTION.text(e.getMessage()));
         }
         Dialogue dialogue = kind.dialogue().orElseThrow();
         Outbox outbox = new Outbox(

@@ -14,6 +14,7 @@ import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.core.record.Chain.Link;
 import lychnos.server.database.Rows;
+import lychnos.server.text.HandoverText;
 import org.hibernate.Session;
 
 /**
@@ -200,15 +201,9 @@ public class Chaining {
             return now.contains(seen.get().digest())
                     ? Optional.empty()
                     : Optional.of(new Chain.Break(
-                            seen.get().number(),
-                            "This server has seen another link here before: the "
-                                    + "chain was written again from before it, or an older state of the "
-                                    + "database was put back."));
+                            seen.get().number(), HandoverText.SERVER_HAS_SEEN_ANOTHER_LINK_HERE_BEFORE.text()));
         } catch (IOException e) {
-            return Optional.of(new Chain.Break(
-                    0,
-                    "The file with the end of the chain that this server has seen cannot be read (" + e.getMessage()
-                            + ")."));
+            return Optional.of(new Chain.Break(0, HandoverText.FILE_WITH_THE_END_OF_THE_CHAIN.text(e.getMessage())));
         }
     }
 
@@ -278,10 +273,10 @@ public class Chaining {
                     default -> Optional.ofNullable((String) row[17]);
                 };
         String what = row[1].equals(JOURNAL) || row[1].equals(UNLINKED)
-                ? "A journal entry"
+                ? HandoverText.JOURNAL_ENTRY.text()
                 : row[1].equals(PACK) ? "A pack's digest" : "A record";
         return now.isEmpty()
-                ? what + " that it was made of is gone."
-                : now.get().equals(body) ? null : what + " was changed after it was put in.";
+                ? HandoverText.THAT_IT_WAS_MADE_OF_IS_GONE.text(what)
+                : now.get().equals(body) ? null : HandoverText.WAS_CHANGED_AFTER_IT_WAS_PUT_IN.text(what);
     }
 }

@@ -3,6 +3,7 @@ package lychnos.server.identity.caller;
 import java.time.Duration;
 import java.time.Instant;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.text.IdentityText;
 
 /**
  * By what a request acts: a session of a browser, or a token of a program.
@@ -15,9 +16,6 @@ public record Credential(Sort sort, long id, Instant passwordAt) {
     /** The attribute of the security identity that holds it. */
     public static final String ATTRIBUTE = "credential";
 
-    /** The code of a refusal after which the person types the password once more and the request is sent again. */
-    public static final String SIGN_IN_AGAIN = "SIGN_IN_AGAIN";
-
     private static final Duration FRESH = Duration.ofMinutes(10);
 
     /** What sorts there are. */
@@ -29,7 +27,7 @@ public record Credential(Sort sort, long id, Instant passwordAt) {
     /** @throws Refusal 403 where a program asks */
     void requireSession() {
         if (sort != Sort.SESSION) {
-            throw Refusal.forbidden("A token cannot do this. Sign in as a person.", null);
+            throw Refusal.forbidden(IdentityText.TOKEN_CANNOT_DO_THIS.said());
         }
     }
 
@@ -37,7 +35,7 @@ public record Credential(Sort sort, long id, Instant passwordAt) {
     void requireFresh(Instant now) {
         requireSession();
         if (passwordAt.plus(FRESH).isBefore(now)) {
-            throw Refusal.forbidden("Enter your password again for this.", SIGN_IN_AGAIN);
+            throw Refusal.forbidden(IdentityText.SIGN_IN_AGAIN.said());
         }
     }
 }

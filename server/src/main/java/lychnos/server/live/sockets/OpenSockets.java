@@ -11,6 +11,7 @@ import lychnos.server.identity.Sessions;
 import lychnos.server.identity.caller.Credential;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SessionsChanged;
+import lychnos.server.text.ApiText;
 import lychnos.server.time.Clockwork;
 import org.jboss.logging.Logger;
 
@@ -27,7 +28,7 @@ public class OpenSockets {
     /** Sessions also end by time, of which nobody tells. */
     private static final Duration LOOK = Duration.ofSeconds(30);
 
-    private static final String NOT_KNOWN = "It cannot be read now which sessions are still good";
+    private static final String NOT_KNOWN = ApiText.SESSIONS_CANNOT_BE_READ_NOW.text();
 
     private final Sessions sessions;
     private final Map<String, Bound> open = new ConcurrentHashMap<>();

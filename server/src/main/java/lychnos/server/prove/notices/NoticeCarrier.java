@@ -24,6 +24,7 @@ import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
 import lychnos.server.site.SiteResourceRow;
 import lychnos.server.site.SiteResources;
+import lychnos.server.text.NoticeText;
 import lychnos.server.units.BringUps;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
@@ -106,7 +107,7 @@ public class NoticeCarrier {
                 target.fingerprint,
                 PATIENCE));
         if (answer.status() >= 300) {
-            throw new WireFault(WireFault.Kind.REFUSED, "the webhook answers HTTP " + answer.status());
+            throw new WireFault(WireFault.Kind.REFUSED, NoticeText.WEBHOOK_ANSWERS_HTTP.text(answer.status()));
         }
         target.fingerprint = answer.fingerprint(); // remembered at first sight; another one later gets nothing
     }
@@ -125,7 +126,7 @@ public class NoticeCarrier {
                 }
             }
         }
-        throw new WireFault(WireFault.Kind.SILENT, "no name server knows " + host);
+        throw new WireFault(WireFault.Kind.SILENT, NoticeText.NO_NAME_SERVER_KNOWS.text(host));
     }
 
     private Optional<Address> asked(Address server, String host) {
@@ -155,7 +156,7 @@ public class NoticeCarrier {
         SiteResourceRow relay = siteResources.rows(bringUp.site.id).stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.RELAY.word()))
                 .findFirst()
-                .orElseThrow(() -> new WireFault(WireFault.Kind.SILENT, "the site states no mail relay"));
+                .orElseThrow(() -> new WireFault(WireFault.Kind.SILENT, NoticeText.SITE_STATES_NO_MAIL_RELAY.text()));
         String domain = networks(target).stream()
                 .map(network -> network.domain)
                 .filter(name -> name != null && !name.isEmpty())
@@ -166,9 +167,11 @@ public class NoticeCarrier {
                 .map(Notices.NoticeItem::endpoint)
                 .distinct()
                 .count();
-        String subject = batch.site() + ", " + batch.bringUp() + ": "
-                + batch.changes().size() + (batch.changes().size() == 1 ? " change" : " changes")
-                + (off == 0 ? ", all proven" : ", " + off + " not proven");
+        String subject = off == 0
+                ? NoticeText.SUBJECT_ALL_PROVEN.text(
+                        batch.site(), batch.bringUp(), batch.changes().size())
+                : NoticeText.SUBJECT.text(
+                        batch.site(), batch.bringUp(), batch.changes().size(), off);
         String text = batch.changes().stream()
                 .limit(SHOWN_IN_A_LETTER)
                 .map(NoticeCarrier::line)

@@ -16,6 +16,7 @@ import lychnos.server.live.Live;
 import lychnos.server.secrets.Digest;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.NoticeText;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
@@ -82,7 +83,7 @@ public class NoticeTargets {
                 throw wrong(e.getMessage());
             }
         } else if (!isHttps(target)) {
-            throw wrong("A webhook URL starts with https://, such as https://10.40.8.30/notices.");
+            throw wrong(NoticeText.WEBHOOK_URL_STARTS_WITH_HTTPS.text());
         }
         if (!db.createQuery(
                         "select t.id from NoticeTarget t where t.bringUpId = :id and t.sort = :sort and t.target = "
@@ -93,7 +94,7 @@ public class NoticeTargets {
                 .setParameter("target", target)
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.conflict(target + " already receives notices.");
+            throw Refusal.conflict(NoticeText.ALREADY_RECEIVES_NOTICES.said(target));
         }
         NoticeTarget row = new NoticeTarget();
         row.bringUpId = bringUpId;
@@ -112,7 +113,7 @@ public class NoticeTargets {
             row.nonce = box.nonce();
             row.sealed = box.sealed();
         }
-        journal.write(person, bringUpId, null, "sends notices to " + shown(row.sort, target), null, null);
+        journal.write(person, bringUpId, null, NoticeText.SENDS_NOTICES.text(shown(row.sort, target)), null, null);
         live.tell(bringUpId, "prove");
         return new NewNoticeTarget(row.id, secret);
     }
@@ -137,10 +138,11 @@ public class NoticeTargets {
     public void remove(long id, Who.Person person) {
         NoticeTarget row = db.find(NoticeTarget.class, id, jakarta.persistence.LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
-            throw Refusal.notFound("This recipient no longer receives notices.");
+            throw Refusal.notFound(NoticeText.RECIPIENT_NO_LONGER_RECEIVES_NOTICES.said());
         }
         db.remove(row);
-        journal.write(person, row.bringUpId, null, "stopped notices to " + shown(row.sort, row.target), null, null);
+        journal.write(
+                person, row.bringUpId, null, NoticeText.STOPPED_NOTICES.text(shown(row.sort, row.target)), null, null);
         live.tell(row.bringUpId, "prove");
     }
 }

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
+import lychnos.server.text.NoticeText;
 import lychnos.server.time.Clockwork;
 import lychnos.server.units.BringUps;
 import lychnos.wire.fault.WireFault;
@@ -95,7 +96,7 @@ public class Notices {
                 target.sentAt = clock.instant();
                 target.fault = "";
             } catch (WireFault e) {
-                target.fault = "Not told: " + e.getMessage() + ".";
+                target.fault = NoticeText.NOT_TOLD.text(e.getMessage());
             }
             live.tell(target.bringUpId, "prove");
         });

@@ -8,6 +8,7 @@ import jakarta.validation.Validation;
 import jakarta.validation.constraints.Max;
 import java.util.List;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.text.ShapeText;
 import org.junit.jupiter.api.Test;
 
 class ShapesTest {
@@ -15,7 +16,7 @@ class ShapesTest {
     private static final Shapes SHAPES =
             new Shapes(Validation.buildDefaultValidatorFactory().getValidator());
 
-    record Part(@Max(value = 9, message = "Nine at most.") int size) {}
+    record Part(@Max(value = 9, message = "VLAN") int size) {}
 
     record Wanted(@OneLine String name, @Reason String why, List<@Valid Part> parts) {}
 
@@ -23,9 +24,9 @@ class ShapesTest {
     void everyFaultIsNamedByTheFieldThatItIsEnteredIn() {
         assertEquals(
                 List.of(
-                        new FieldFault("name", "A name has 1 to 80 characters, in one line."),
-                        new FieldFault("parts.1", "Nine at most."),
-                        new FieldFault("why", "Enter a reason, at most 400 characters.")),
+                        new FieldFault("name", ShapeText.NAME.said()),
+                        new FieldFault("parts.1", ShapeText.VLAN.said()),
+                        new FieldFault("why", ShapeText.REASON.said())),
                 SHAPES.faults(new Wanted("two\nlines", " ", List.of(new Part(9), new Part(10)))));
     }
 

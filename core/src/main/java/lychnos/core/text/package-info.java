@@ -1,0 +1,2 @@
+/** Texts for people, found by their code. */
+package lychnos.core.text;

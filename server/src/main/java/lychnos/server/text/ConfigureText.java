@@ -1,0 +1,227 @@
+package lychnos.server.text;
+
+import lychnos.core.text.Message;
+
+/** Texts of setups, consoles and controllers. */
+public enum ConfigureText implements Message {
+    FINDING_BLOCKS("{what}. {why}"),
+    ANOTHER_OF_THE_KIND_NEEDS_A_LOOK(
+            "{unit}, of the same kind, shows something that was not foreseen. Look at it first."),
+    ANOTHER_ONE("another one"),
+    ANOTHER_SERVER_HAS_JUST_TAKEN_OVER_THIS_SETUP(
+            "Another server has just taken over this setup, so nothing was done. Look at it again."),
+    ANOTHER_SERVER_HAS_THIS_UNIT("another server has this unit now, or its setup has ended"),
+    ANOTHER_SERVER_HOLDS_THIS_LINE(
+            "Another server holds this line. Here it can be watched; answer it on the other one."),
+    ANSWERS("answers at {planned}"),
+    ANSWERS_AT_ITS_FIRST_ADDRESS_AS_ON_THE_LABEL("answers at {first}, its first address as on the label"),
+    ANSWERS_AT_ITS_PLANNED_ADDRESS("answers at its planned address"),
+    ANSWERS_AT_PLANNED_ADDRESS_ALREADY("answers at its planned address {planned} already"),
+    ANSWERS_PING("answers ping"),
+    ANSWER_CANNOT_BE_READ("{step}the controller sent an answer that cannot be read: {reason}."),
+    AT_THE_STEP("At the step “{doing}”, "),
+    BOTH_PASSWORDS_ARE_REFUSED(
+            "The controller refuses the factory password on its label, and ours as well. Each was tried once, so "
+                    + "that no account is locked. Read the label once more, or reset the controller; going on tries both "
+                    + "once more."),
+    BREAK_SENT("break sent by {login}"),
+    CAME_FROM("came from {from}; "),
+    CANCELLED_BEFORE_THE_START("Cancelled before the start."),
+    CANCELLED_THE_SETUP_OF_UNITS("cancelled the setup of {count} {count|unit|units}"),
+    CANNOT_BE_SKIPPED("This cannot be skipped. {sentence}"),
+    CHECK_CABLE_AND_POWER("Check cable and power, then try again."),
+    CHECK_ITS_POWER("{more}Check its power. If it restarts for longer, try again later; setup goes on from here."),
+    CHECK_POWER_CABLE_AND_VLAN("Check power, cable and VLAN of {position}; compare the MAC address with the label."),
+    CLOSED("Closed by {login}."),
+    CLOSED_THE_SETUP("closed the setup"),
+    COMPARED_THE_MACHINE_WITH_ITS_LABEL("compared the machine with its label: read {text}"),
+    COMPARE_THE_SERIAL_AT_THE_RACK("Compare the serial at the rack. Nothing was sent under the new certificate."),
+    CONNECTION_ENDED_AS_THE_ADDRESS_MOVED("the connection ended as the address moved"),
+    CONSOLE_SERVER_SHOWS_ANOTHER_KEY(
+            "The console server at {address} shows another key than before: {fingerprint}. Nothing was sent to "
+                    + "it."),
+    CONTROLLER_ANSWERED("The controller answered: {reason}. Correct what it refuses; going on sets it again."),
+    CONTROLLER_ANSWERED_AT_STEP("{step}the controller answered: {reason}"),
+    CONTROLLER_CANNOT_BE_REACHED(
+            "The controller cannot be reached: {reason}. It has refused a password before, so it is not tried "
+                    + "again automatically. Going on tries it again."),
+    CONTROLLER_HAS_NOT_COME_BACK("This controller has not come back: silent at {planned}{and} for {seconds} s."),
+    CONTROLLER_REFUSES_OUR_PASSWORD(
+            "The controller refuses our password.{more} It was not tried a second time. Going on tries both "
+                    + "passwords once more."),
+    CONTROLLER_REFUSES_THE_FACTORY_PASSWORD("This controller refuses the factory password."),
+    CONTROLLER_REFUSES_THE_NEW_PASSWORD("This controller refuses the new password."),
+    CONTROLLER_REFUSES_THE_PASSWORD("This controller refuses the password that was set."),
+    CONTROLLER_SHOWS_ANOTHER_CERTIFICATE(
+            "This controller shows another certificate than when it was identified ({reason})."),
+    CORRECT_THE_REFUSED_VALUE("Correct the refused value, then try again."),
+    CORRECT_THE_SETTING_OR_THE_FILE("Correct the setting or the file, then try again."),
+    DEFINE_THE_RANGE_THAT_DHCP_HANDS_OUT(
+            "Define the range that DHCP hands out, or enter its first address with the label."),
+    DOES_NOT_ANSWER_PING("does not answer ping"),
+    ENTER_HOW_MANY_RUN_IN_PARALLEL("Enter how many run in parallel."),
+    ENTER_ITS_FACTS_AND_ALLOCATE_ITS_ADDRESS("Enter its facts and allocate its address, then try again."),
+    ENTER_ITS_FIRST_ADDRESS_WITH_THE_LABEL(
+            "Enter its first address with the label, or define the DHCP server's lease file; MAC addresses "
+                    + "cannot be asked for from here."),
+    ENTER_THE_SERIAL_NUMBER_OR_THE_MAC_ADDRESS(
+            "Enter the serial number or the MAC address that you read on the machine."),
+    ENTER_THE_SERIAL_NUMBER_THAT_YOU_READ(
+            "Enter the serial number that you read on the machine; that ticks this step."),
+    FACTORY_LOGIN("factory login"),
+    FACTORY_PASSWORD_MAY_STILL_BE_VALID(" The factory password on its label may still be valid."),
+    FACTORY_PASSWORD_REPLACED("factory password replaced"),
+    FIELDS_READ_BACK("{same} of {fields} {fields|field|fields} read back"),
+    FIELD_CAME_AS("{field} came as “{shown}”"),
+    FIRST_ADDRESS_IS_NOT_KNOWN("The first address of this controller is not known."),
+    FIRST_UNIT_OF_EACH_KIND_IS_SET_UP(
+            "The first unit of each kind is set up alone until it is proven: {unit} is in progress."),
+    FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL("1 to 50 setups can run in parallel."),
+    GOING_ON_TRIES_IT_AGAIN("{reason} Going on tries it again."),
+    HAD_MOVED_BEFORE_THE_INTERRUPTION("it had moved before the interruption"),
+    HAD_TAKEN_THE_NEW_ONE_BEFORE("it had taken the new one before the interruption"),
+    HAS_NO_ADDRESS_YET("{unit} has no address yet: that is part of Allocate."),
+    HAS_OURS_ALREADY("it has ours already"),
+    HAS_THE_KEYBOARD_OF_THIS_LINE("{holder} has the keyboard of this line. Take it over first."),
+    HAS_THE_SEALED_ONE_ALREADY("it has the sealed one already"),
+    IS_ALREADY_IN_PROGRESS("{unit} is already in progress."),
+    IS_FOR_NO_OPEN_LINE("{order} is for no open line"),
+    IS_NO_UNIT_OF_THIS_KIND("{unit} is no unit of this kind."),
+    ITS_ADDRESS_IS_NOT_KNOWN("its address is not known"),
+    ITS_PAGES("its pages"),
+    ITS_PASSWORD_IS_NOT_KNOWN("its password is not known"),
+    KEPT_THE_MACHINE_OWN_LOG("kept the machine's own log"),
+    KIND_DESCRIBES_NO_CONSOLE("The kind does not describe what {title} asks on its console."),
+    KIND_NAMES_NO_RESOURCE_FOR_IT("the kind names no resource that shows it"),
+    LEAD_CAN_START_IT_ANYWAY("{prerequisite} A lead can start it anyway, with a reason."),
+    LINE_COULD_NOT_BE_STOPPED("The line could not be stopped from here: {fault}"),
+    LINE_IS_BUSY("The line is busy, and it is not known whether this was done. Look at the console."),
+    LINE_IS_NOT_OPEN_ON_THIS_SERVER(
+            "This line is not open on this server: its setup has ended, a prerequisite blocks it, or another "
+                    + "server has it."),
+    LINE_IS_NOT_STOPPED("This line is not stopped."),
+    LINE_IS_NO_LONGER_OPEN("This line is no longer open here."),
+    LINE_IS_NO_LONGER_OPEN_AT_THE_VANTAGE("This line is no longer open at the vantage point."),
+    LINE_PORT("{name} line port {port}"),
+    LINE_PREREQUISITE("The line {prerequisite}."),
+    LOG_CANNOT_BE_FETCHED("The log cannot be fetched: {reason}"),
+    MACHINE_HAS_BEEN_SET_UP_BEFORE("The machine has been set up before. Reset it to factory settings, {orElse}."),
+    MACHINE_IDENTIFIES_ITSELF("This machine identifies itself. Nothing to enter."),
+    MACHINE_REJECTED("The machine rejected “{page}”. It says: {reason}. Fix it there or in Prepare; going on fills the "
+            + "page in again."),
+    MACHINE_SHOWS_AN_EMPTY_LOG("The machine shows an empty log."),
+    MEMBER_IS_NOT_STOPPED("This member is not stopped."),
+    MEMBER_IS_ON_A_LINE("This member is on a line; its steps are ticked by what the line shows."),
+    NEW_PASSWORD_HAS_LOGGED_IN("the new password “{name}” has logged in{of}"),
+    NEW_PASSWORD_HAS_LOGGED_IN_WITH_EVIDENCE("the new password has logged in; {evidence}"),
+    NEXT_STEP_SHOWS_WHICH_PASSWORD("{unknown}; the next step shows which password it has"),
+    NOTHING_RUNS_ON_THIS_LINE(
+            "Nothing runs on this line here: the setup has ended, a prerequisite blocks it, a person does it by "
+                    + "hand, or another server has it."),
+    NOT_EVERYTHING_THAT_ASKS_IS_KNOWN(
+            "Not everything that {unit} asks is known: {missing}. It cannot be paused half-way; find it out in "
+                    + "Prepare first."),
+    NOT_KNOWN_YET("not known yet"),
+    NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS("No controller answers at its first address{more}"),
+    NO_CONTROLLER_ANSWERS_AT_ITS_LEASE(
+            "No controller with {mac} answers where DHCP has leased it an address. Check the cable of its port, "
+                    + "the label, and whether the DHCP server's lease file is defined; going on looks again."),
+    NO_DECISION_IS_NEEDED("No decision is needed here now."),
+    NO_MACHINE_WITH_THIS_MAC_ANSWERS("No machine with {mac} answers in {where}."),
+    NO_PREREQUISITE_BLOCKS_IT("No prerequisite blocks it."),
+    NO_SERIAL_NUMBER_AND_NO_MAC_ADDRESS(
+            "No serial number and no MAC address of this unit is known. Enter one in Prepare."),
+    NO_SETUP_IS_IN_PROGRESS("No setup is in progress."),
+    NO_SETUP_OF_THIS_UNIT_IS_IN_PROGRESS("No setup of this unit is in progress."),
+    NO_SUCH_DIALOGUE("There is no such dialogue."),
+    NO_SUCH_LOG("There is no such log."),
+    NO_SUCH_RECORDING("There is no such recording."),
+    NO_SUCH_SETUP("There is no such setup."),
+    NO_SUCH_UNIT_IN_THIS_BRING_UP("There is no such unit in this bring-up."),
+    NO_UNIT_IS_READY("No unit is ready. A unit needs its label and address, and must not be in progress already."),
+    OLD_ONE_STAYS("The old one stays. Try again; if it still fails, reset the machine."),
+    ONE_SEALED_BEFORE_IS_USED("the one sealed before is used"),
+    ONLY_A_LEAD_CAN_START_IT_ANYWAY("{prerequisite} Only a lead can start it anyway."),
+    ONLY_A_STOPPED_UNIT_CAN_BE_SET_ASIDE("Only a stopped unit can be set aside."),
+    OPENS_WHEN_DONE("opens when {before} is done"),
+    OPENS_WHEN_TICKED("opens when what comes before it is ticked"),
+    OVERRODE_THE_PREREQUISITE("overrode the prerequisite of {member} ({prerequisite}): {reason}"),
+    PAGES_ARE_NO_LONGER_FILLED("These pages are no longer filled in here."),
+    PAGES_ARE_OF_ANOTHER_MACHINE(
+            "The pages at {peer} are another machine's: it shows {missing}, expected {wanted}. Nothing was "
+                    + "written to it. Look who has that address."),
+    PAGES_REFUSE_THE_LOGIN(
+            "The pages refuse the login. It was tried only once, so that no account is locked. Find out the "
+                    + "password; continuing tries once more."),
+    PAGES_SHOW_ANOTHER_CERTIFICATE(
+            "it shows another certificate than before, {shown}; where that was replaced on purpose, put this "
+                    + "setup away and begin it again"),
+    PASSWORD_IS_NOT_KNOWN_YET("This password is not known yet."),
+    PASSWORD_MAY_HAVE_BEEN_CHANGED_SINCE(
+            "The password may have been changed since. Reset the machine, or enter the password in use."),
+    PASSWORD_OF_CHARACTERS_IS_SEALED("a password of {passwordLength} characters is sealed"),
+    READING_DIFFERS_FROM_THE_LABEL(
+            "You read “{text}”, and the label list has {label}. Check that this is the right machine, or correct "
+                    + "the label list in Prepare."),
+    REASON_IS_TOO_SHORT("Write a reason that a colleague understands in a year."),
+    RESTART_THE_MANAGEMENT_CONTROLLER("Restart the management controller, then try again."),
+    SAME_FOR_EVERY_UNIT("same for every unit"),
+    SEALED_MADE_FOR_THIS_UNIT("sealed, made for this unit"),
+    SEALED_PASSWORD_IS_GONE("The sealed password is gone."),
+    SERVER_IS_STOPPING("This server is stopping."),
+    UNDER_WAY_ALREADY("The setup of this unit is in progress already."),
+    SET_UP_ALREADY("This unit is set up already."),
+    SHOWED_THE_PASSWORD("showed the password of “{place}{plural}”{plural2}"),
+    SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE(
+            "it shows another certificate than before, {fingerprint}; nothing was sent under that one"),
+    SHOWS_ANOTHER_FORM_THAN_ITS_DESCRIPTION_SAYS(
+            "“{remote}” shows another form than its description says, so that it was not set. Do it by hand, or "
+                    + "correct the description."),
+    STARTED_FILLING_IN_THE_PAGES("started filling in the pages{plural}"),
+    STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
+    STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console{more}"),
+    STEP_CANNOT_REACH("For “{remote}” {what} cannot be reached: {reason}. Going on tries it again."),
+    STEP_CANNOT_REACH_NOW("“{remote}”: {what} cannot be reached now: {reason}. Trying again."),
+    STEP_SENDS_NO_PASSWORD("This step sends no password."),
+    STEP_WAS_TICKED_AUTOMATICALLY("This step was ticked automatically, or does not exist."),
+    STOPPED("Stopped by {login}."),
+    STOPS_HERE("this server is stopping"),
+    TAKES_LONGER_THAN_MIN(
+            "“{step}” takes longer than {minutes} min; {usual} min is usual. Look at the machine, or keep waiting."),
+    THAT_PAGE_IS_FILLED_IN_AUTOMATICALLY(
+            "That page is filled in automatically. To fill it in by hand, choose “I type” first."),
+    THEN_TRY_AGAIN("then try again"),
+    THE_CONTROLLER("the controller"),
+    TRIES_AGAIN("tries again"),
+    TRY_AGAIN_FROM_THE_BEGINNING("Try again from the beginning."),
+    TYPE_IT_TO_SEND("Wanted is “{typed}”, typed letter by letter. Nothing was sent."),
+    TYPE_IT_TO_WRITE("Wanted is “{typed}”, typed letter by letter. Nothing was written."),
+    UNIT_HAS_NO_MEMBER_CALLED("The unit has no member called “{member}”."),
+    UNIT_NO_LONGER_HAS_AN_ADDRESS("The unit no longer has an address or a label."),
+    VANTAGE_POINT_CANNOT_DO_THIS("The vantage point cannot do this: {reason}."),
+    VANTAGE_POINT_CANNOT_READ_THE_DESCRIPTION(
+            "The vantage point cannot read the description of this kind: {reason} Bring both to the same version "
+                    + "of the program."),
+    VANTAGE_POINT_DID_NOT_ANSWER_IN_TIME("The vantage point did not answer in time."),
+    VANTAGE_POINT_HAS_RESTARTED(
+            "The vantage point has restarted. It first hands in what it recorded, then opens the line."),
+    VANTAGE_POINT_IS_DISCONNECTED(
+            "Vantage point {vantage} has been disconnected since {cutAt} UTC. The work continues there and is "
+                    + "handed in later."),
+    VANTAGE_POINT_IS_NOT_CONNECTED("Vantage point {vantage} is not connected; the line opens once it is."),
+    WAS_WRITTEN("“{page}” was written, and {off}. Fix it there or in Prepare; going on fills the page in again."),
+    WAYS_TO_WORK_ARE_WATCH("Ways to work are watch, ask and run, not “{word}”."),
+    WHICH_STEP("Which step?"),
+    WHICH_UNITS("Which units?");
+
+    private final String pattern;
+
+    ConfigureText(String pattern) {
+        this.pattern = pattern;
+    }
+
+    @Override
+    public String pattern() {
+        return pattern;
+    }
+}
