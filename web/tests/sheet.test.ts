@@ -148,9 +148,9 @@ describe('the grid', () => {
     expect(table).toHaveAttribute('aria-activedescendant', 'fact-fic-1-1');
     await fireEvent.keyDown(table, { key: '2' });
     const input = await screen.findByLabelText('fic-1 console');
-    await fireEvent.input(input, { target: { value: '2001' } });
+    await fireEvent.input(input, { target: { value: '6101' } });
     await fireEvent.keyDown(input, { key: 'Enter' });
-    expect(sent).toEqual([[{ unitId: 1, member: 'right', name: 'console', value: '2001' }]]);
+    expect(sent).toEqual([[{ unitId: 1, member: 'right', name: 'console', value: '6101' }]]);
   });
   it('is left with an arrow key at its last row', async () => {
     grid();

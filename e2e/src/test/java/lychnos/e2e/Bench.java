@@ -22,19 +22,19 @@ final class Bench {
     /** Model, serial, MAC address, port, group, place, address from DHCP; habits follow. */
     static final String HALL =
             """
-            orrel EO-1 02:4c:59:e6:00:01 2001 one left - %s
-            orrel EO-2 02:4c:59:e6:00:02 2002 one right - %s
-            sallow ES-1 02:4c:59:e6:00:03 2003 two 1 - -
-            greenup EG-1 02:4c:59:e6:00:04 2004 three 1 10.40.16.24 -
+            orrel EO-1 02:4c:59:e6:00:01 6101 one left - %s
+            orrel EO-2 02:4c:59:e6:00:02 6102 one right - %s
+            sallow ES-1 02:4c:59:e6:00:03 6103 two 1 - -
+            greenup EG-1 02:4c:59:e6:00:04 6104 three 1 10.40.16.24 -
             """;
 
     private static final String FACTS =
             """
-            unit,member,serial,MAC address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,active controllers
-            ben-fic-1,left,EO-1,02:4c:59:e6:00:01,R1 u40,2001
-            ben-fic-1,right,EO-2,02:4c:59:e6:00:02,R1 u41,2002
-            ben-fdc-1,controller 1,ES-1,02:4c:59:e6:00:03,R1 u8,2003,172.20.0.0/16,3900,6,,,1
-            ben-hv-01,,EG-1,02:4c:59:e6:00:04,R1 u12,2004,,,,256 GiB,2 TiB
+            unit,member,serial,MAC address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,nodes in the cluster,cluster name
+            ben-fic-1,left,EO-1,02:4c:59:e6:00:01,R1 u40,6101
+            ben-fic-1,right,EO-2,02:4c:59:e6:00:02,R1 u41,6102
+            ben-fdc-1,controller 1,ES-1,02:4c:59:e6:00:03,R1 u8,6103,10.45.0.0/16,3900,6,,,1,ben-fabric
+            ben-hv-01,,EG-1,02:4c:59:e6:00:04,R1 u12,6104,,,,256 GiB,2 TiB
             """;
 
     private final Api api;
@@ -85,7 +85,7 @@ final class Bench {
 
     /** Everything else. */
     Bench rest() throws IOException, InterruptedException {
-        thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
+        thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "6101-6199"));
         thing(
                 "policy",
                 "licence-terms",

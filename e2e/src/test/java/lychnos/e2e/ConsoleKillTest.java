@@ -136,7 +136,7 @@ class ConsoleKillTest {
                         }
                         return why.equals("AGAIN");
                     }));
-            assertEquals("", stage.kept("ES-1", "tunnel"));
+            assertEquals("", stage.kept("ES-1", "overlay"));
             bench.putAway("ben-fdc-1");
             bench.begin("ben-fdc-1", "run");
             Stage.until(
@@ -149,7 +149,7 @@ class ConsoleKillTest {
                                 .asText()
                                 .equals("DONE");
                     }));
-            assertEquals("172.20.0.0/16", stage.kept("ES-1", "tunnel"));
+            assertEquals("10.45.0.0/16", stage.kept("ES-1", "overlay"));
         }
     }
 }

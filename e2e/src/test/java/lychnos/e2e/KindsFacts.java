@@ -31,13 +31,13 @@ final class KindsFacts {
                 place,
                 "R1 u1",
                 line,
-                "2001",
+                "6101",
                 "fabric",
                 "compute",
-                "subnet manager",
-                "master");
-        fact("kin-bch-1", "bay 1", serial, "KC-1", mac, "02:4c:59:e7:02:01", place, "R1 u3", line, "2002");
-        fact("kin-bch-1", "bay 2", mac, "02:4c:59:e7:02:02", line, "2003");
+                "subnet manager priority",
+                "15");
+        fact("kin-bch-1", "bay 1", serial, "KC-1", mac, "02:4c:59:e7:02:01", place, "R1 u3", line, "6102");
+        fact("kin-bch-1", "bay 2", mac, "02:4c:59:e7:02:02", line, "6103");
         fact(
                 "kin-fil-1",
                 "",
@@ -48,7 +48,7 @@ final class KindsFacts {
                 place,
                 "R1 u13",
                 line,
-                "2004",
+                "6104",
                 "data VLAN",
                 "409",
                 "directory",
@@ -58,31 +58,33 @@ final class KindsFacts {
         fact(
                 "kin-fil-1",
                 "",
-                "its password",
+                "password on its card",
+                "ferry-hazel-31-loft",
+                "password of the account that joins",
                 "peat-and-heather-2",
                 "group that may manage",
                 "storage-team",
-                "account that tries the directory",
+                "directory account",
                 "night-visitor",
-                "the visitor's password",
+                "password of the directory account",
                 "over-the-fell-9");
-        fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "2005");
+        fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "6105");
         fact(
-                "kin-wlc-1",
+                "kin-air-1",
                 "",
                 serial,
                 "KM-1",
                 "virtualisation host",
                 "hv-11",
                 "line port",
-                "2003",
+                "6103",
                 "image file",
-                "wireless-7.1.img",
+                "mungris-air.img",
                 "image size",
                 "4 GiB",
                 "image digest",
                 "sha256:" + "5d".repeat(32));
-        fact("kin-wlc-1", "", "DHCP server behind it", "10.40.8.22", "roaming domain", "ardal-air");
+        fact("kin-air-1", "", "DHCP server for clients", "10.40.8.22", "roaming group", "ardal-air");
         fact(
                 "kin-blk-1",
                 "controller a",
@@ -93,7 +95,7 @@ final class KindsFacts {
                 place,
                 "R1 u18",
                 line,
-                "2006",
+                "6106",
                 "federation name",
                 "ardal-blocks",
                 "data VLAN",
@@ -109,7 +111,7 @@ final class KindsFacts {
                 "operations@ardal.example",
                 "proxy",
                 "yes");
-        fact("kin-blk-1", "controller b", mac, "02:4c:59:e7:06:02", line, "2007");
+        fact("kin-blk-1", "controller b", mac, "02:4c:59:e7:06:02", line, "6107");
         fact(
                 "kin-idx-1",
                 "",

@@ -26,14 +26,14 @@ class KindsJourneyTest {
 
     private static final String HALL =
             """
-            brathay KI-1 02:4c:59:e7:01:01 2001 iog 1 - -
-            wythop KC-1 02:4c:59:e7:02:01 2002 bch 1 - stands-by
-            wythop KC-1 02:4c:59:e7:02:02 2003 bch 2 - stands-by
-            skeggle KF-1 02:4c:59:e7:03:01 2004 fil 1 - -
-            ullock KU-1 02:4c:59:e7:04:01 2005 srh 1 - -
-            mungris KM-1 02:4c:59:e7:05:01 10.40.8.23:2003 wlc 1 - -
-            bannisdale KB-1 02:4c:59:e7:06:01 2006 blk 1 - -
-            bannisdale KB-1 02:4c:59:e7:06:02 2007 blk 2 - -
+            brathay KI-1 02:4c:59:e7:01:01 6101 iog 1 - -
+            wythop KC-1 02:4c:59:e7:02:01 6102 bch 1 - stands-by
+            wythop KC-1 02:4c:59:e7:02:02 6103 bch 2 - stands-by
+            skeggle KF-1 02:4c:59:e7:03:01 6104 fil 1 ferry-hazel-31-loft -
+            ullock KU-1 02:4c:59:e7:04:01 6105 srh 1 - -
+            mungris KM-1 02:4c:59:e7:05:01 10.40.8.23:6103 air 1 - -
+            bannisdale KB-1 02:4c:59:e7:06:01 6106 blk 1 - -
+            bannisdale KB-1 02:4c:59:e7:06:02 6107 blk 2 - -
             harrop KH-1 02:4c:59:e7:07:01 0 idx 1 10.47.254.1 -
             seathwaite KS-1 02:4c:59:e7:08:01 0 obj 1 tag-of-the-first -
             seathwaite KS-2 02:4c:59:e7:08:08 0 obj 2 tag-of-the-second -
@@ -81,7 +81,7 @@ class KindsJourneyTest {
         Map<String, Object> data = network("Storage data", "10.40.9", ".200-.239");
         data.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 409));
         network("networks", data);
-        thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
+        thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "6101-6199"));
         thing(
                 "host",
                 "hv-11",
@@ -95,7 +95,7 @@ class KindsJourneyTest {
                         "address",
                         "10.40.8.23",
                         "line-ports",
-                        "2001-2016"));
+                        "6101-6116"));
         thing("fabric", "compute", Map.of("switches", "4"));
         thing("relay", "relay", Map.of("address", "10.40.8.20"));
         thing(

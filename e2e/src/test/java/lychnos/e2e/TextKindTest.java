@@ -24,7 +24,7 @@ class TextKindTest {
 
     private static final Duration LONG = Duration.ofSeconds(240);
     private static final String KIND = "screen-of-our-own";
-    private static final String HALL = "ullock TU-1 02:4c:59:e8:01:01 2005 srh 1 - -\n";
+    private static final String HALL = "ullock TU-1 02:4c:59:e8:01:01 6105 srh 1 - -\n";
 
     private Stage stage;
     private Screen screen;
@@ -120,7 +120,7 @@ class TextKindTest {
                         "name",
                         "lines-1",
                         "values",
-                        Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099")));
+                        Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "6101-6199")));
         long unit = announce();
         JsonNode facts = ask(
                 "PUT",
@@ -131,7 +131,7 @@ class TextKindTest {
                                 fact(unit, "serial", "TU-1"),
                                 fact(unit, "mac", "02:4c:59:e8:01:01"),
                                 fact(unit, "location", "R1 u20"),
-                                fact(unit, "console", "2005"))));
+                                fact(unit, "console", "6105"))));
         assertEquals(0, facts.path("faults").size(), facts::toString);
         JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
                 .path("fits")

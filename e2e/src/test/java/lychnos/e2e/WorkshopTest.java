@@ -43,58 +43,61 @@ class WorkshopTest {
               serial: { of: member, is: serial, find: left side of the chassis }
               mac: { of: member, is: mac-address, find: same label }
               console: { of: member, is: console-line, title: console line, find: port of the console server }
-              steward-word: { of: unit, is: secret, made: yes }
-              watch-word: { of: unit, is: secret, made: yes }
-              fabric-word: { of: unit, is: secret, made: yes }
-              static: { of: unit, is: yes-no, default: "yes" }
-              role: { of: unit, is: choice, choices: [ none, standby, master ], default: standby }
+              steward-password: { of: unit, is: secret, made: yes }
+              watcher-password: { of: unit, is: secret, made: yes }
+              peer-key: { of: unit, is: secret, made: yes }
+              address-by: { of: unit, is: choice, choices: [ static, dhcp ], default: static }
+              role: { of: unit, is: number, default: "5" }
             addresses:
               - { run: [ management ], in: management }
             names: { unit: "{site}-{kind}-{n}" }
             setup: { by: console }
             dialogue:
               line: 9600 8N1
-              chatter: [ '/^%(ib|env)-[0-9]+ /' ]
+              chatter: [ '/^# /' ]
               paging: { see: "(space for more)", press: space }
               refused: '/^rejected, (?<why>.+)/'
               identify:
-                see: '/Brathay gateway (?<serial>\\S+) \\((?<state>not set up yet|set up)\\)/'
+                see: '/^Brathay gateway (?<serial>\\S+) \\* (?<state>needs setup|configured)/'
                 must: { serial: "{serial}" }
-                unused: [ not set up yet ]
+                unused: [ needs setup ]
               log-in:
-                - { asked: '/^Who is there: *$/', answer: "{factory.user}" }
-                - { asked: '/^Word: *$/', answer: "{factory.phrase}" }
+                - { asked: '/^user: *$/', answer: "{factory.user}" }
+                - { asked: '/^password: *$/', answer: "{factory.phrase}" }
               setup:
-                - repeat: [ Steward, Watch ]
+                - { at: '/^brathay\\$ *$/', send: accounts }
+                - repeat: [ steward, watcher ]
                   steps:
-                    - { asked: '/^{item} shall say: *$/', answer: "{{item}-word}" }
-                    - { asked: '/^and again: *$/', answer: "{{item}-word}", title: "{item} again" }
-                - { asked: '/^The fabric shall say: *$/', answer: "{fabric-word}" }
-                - { asked: '/^and again: *$/', answer: "{fabric-word}", title: fabric again }
-                - { asked: "Address by hand?", answer: "{static}", suggested: yes }
-                - { asked: "Which address?", answer: "{address}", if: static }
-                - { asked: "Which mask?", answer: "{mask}", if: static }
-                - { asked: "Which way out?", answer: "{gateway}", if: static }
-                - { asked: "Its name?", answer: "{name}" }
-                - { asked: "Domain?", answer: "{domain}" }
-                - { asked: "Who knows names?", answer: "{name-server-1}" }
-                - { asked: "Who knows the time?", answer: "{time-server-1}" }
-                - { asked: "Zone?", answer: UTC, suggested: yes }
-                - { asked: "Subnet manager on its fabric?", answer: "{role}", suggested: yes }
-                - { asked: "Diagnostics to the maker?", answer: "no", suggested: yes }
-                - summary: { '/name +(\\S+)/': "{name}.{domain}", '/manager +(\\S+)/': "{role}" }
-                - { asked: "Keep this, change it, or leave?", answer: keep, within: 1 min }
-                - { waits: { about: 2 min, at-most: 8 min, until: "gateway is up" } }
-                - { asked: '/^Who is there: *$/', answer: "{factory.user}" }
-                - { asked: '/^Word: *$/', answer: "{steward-word}", proves: yes }
-                - { at: '/^brathay\\$ *$/', send: settings, title: shows what it keeps }
-                - summary: { '/address +(\\S+)/': "{address}", '/mask +(\\S+)/': "{mask}", '/out by +(\\S+)/': "{gateway}" }
+                    - { asked: '/^new for {item}: *$/', answer: "{{item}-password}" }
+                    - { asked: '/^confirm for {item}: *$/', answer: "{{item}-password}", title: "{item} again" }
+                - { asked: "new for peer key:", answer: "{peer-key}" }
+                - { asked: "confirm for peer key:", answer: "{peer-key}", title: peer key again }
+                - { at: '/^brathay\\$ *$/', send: host }
+                - { asked: "host name:", answer: "{name}" }
+                - { asked: '/^domain: *$/', answer: "{domain}" }
+                - { asked: "clock source:", answer: "{time-server-1}" }
+                - { asked: "time zone", answer: UTC, suggested: yes }
+                - { asked: '/^resolver: *$/', answer: "{name-server-1}" }
+                - { at: '/^brathay\\$ *$/', send: fabric }
+                - { asked: "subnet manager priority", answer: "{role}", suggested: yes }
+                - { asked: "diagnostics to the maker", answer: "no", suggested: yes }
+                - { at: '/^brathay\\$ *$/', send: port }
+                - { asked: "management port, static or dhcp", answer: "{address-by}", suggested: yes }
+                - { asked: '/^address/length: *$/', answer: "{address}/{length}", if: { address-by: static } }
+                - { asked: '/^router: *$/', answer: "{gateway}", if: { address-by: static } }
+                - { at: '/^brathay\\$ *$/', send: review }
+                - summary: { '/host +(\\S+)/': "{name}.{domain}", '/priority +(\\S+)/': "{role}" }
+                - { at: '/^brathay\\$ *$/', send: commit }
+                - { asked: "commit and restart, yes or no:", answer: "yes", within: 1 min }
+                - { waits: { about: 2 min, at-most: 8 min, until: gateway ready } }
+                - { asked: '/^user: *$/', answer: "{factory.user}" }
+                - { asked: '/^password: *$/', answer: "{steward-password}", proves: yes }
+                - { at: '/^brathay\\$ *$/', send: review, title: saved settings }
+                - summary: { '/address +(\\S+)/': "{address}/{length}", '/router +(\\S+)/': "{gateway}" }
             factory: { way: console, user: steward, phrase: tarnbeck }
             checks: { port: 443 }
             waits: { restart: { about: 2 min, at-most: 8 min } }
-            """
-                    .replace("[ Steward, Watch ]", "[ steward, watch ]")
-                    .replace("/^{item} shall", "/^(?i:{item}) shall");
+            """;
 
     @TempDir
     Path files;
@@ -124,7 +127,7 @@ class WorkshopTest {
     @Test
     void aKindIsWrittenTriedUsedAndCarriedElsewhere() throws Exception {
         Path packed;
-        try (Stage opened = Stage.ofConsoles("brathay WS-1 02:4c:59:e9:01:01 2001 gwo 1 - -\n", 400);
+        try (Stage opened = Stage.ofConsoles("brathay WS-1 02:4c:59:e9:01:01 6101 gwo 1 - -\n", 400);
                 Screen window = new Screen(1280, 800, ColorScheme.LIGHT)) {
             open(opened, window);
             write();
@@ -135,7 +138,7 @@ class WorkshopTest {
             packed = export();
             assertEquals(List.of(), screen.complaints());
         }
-        try (Stage opened = Stage.ofConsoles("brathay WS-2 02:4c:59:e9:01:02 2001 gwo 1 - -\n", 400);
+        try (Stage opened = Stage.ofConsoles("brathay WS-2 02:4c:59:e9:01:02 6101 gwo 1 - -\n", 400);
                 Screen window = new Screen(1280, 800, ColorScheme.DARK)) {
             open(opened, window);
             refuseWhatIsNoPackage();
@@ -251,7 +254,7 @@ class WorkshopTest {
                         "name",
                         "lines-1",
                         "values",
-                        Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099")));
+                        Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "6101-6199")));
         long unit = ask("POST", "/api/bring-ups/1/units", Map.of("kind", KIND, "count", 1, "members", 0))
                 .path(0)
                 .asLong();
@@ -260,7 +263,7 @@ class WorkshopTest {
                 "/api/bring-ups/1/facts",
                 Map.of(
                         "cells",
-                        List.of(fact(unit, "serial", serial), fact(unit, "mac", mac), fact(unit, "console", "2001"))));
+                        List.of(fact(unit, "serial", serial), fact(unit, "mac", mac), fact(unit, "console", "6101"))));
         assertEquals(0, facts.path("faults").size(), facts::toString);
         JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
                 .path("fits")
@@ -272,7 +275,7 @@ class WorkshopTest {
                 LONG,
                 () -> bench(unit).path("runState").asText().equals("DONE"));
         assertTrue(stage.kept(serial, "address").startsWith("10.40.16."), stage.kept(serial, "address"));
-        assertEquals("standby", stage.kept(serial, "manager"));
+        assertEquals("5", stage.kept(serial, "priority"));
         return bench(unit).path("members").path(0).path("dialogueId").asLong();
     }
 

@@ -31,7 +31,7 @@ final class CoreStory {
             "ard-fdc-1",
             "ard-fil-1",
             "ard-srh-001-oob",
-            "ard-wlc-1",
+            "ard-air-1",
             "ard-idx-1",
             "ard-obj-1",
             "ard-cmg-1");
@@ -144,7 +144,7 @@ final class CoreStory {
                         "disk",
                         "2 TiB",
                         "line-ports",
-                        "2001-2016",
+                        "6101-6116",
                         "address",
                         base + ".8.23"));
         resource("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
@@ -175,7 +175,7 @@ final class CoreStory {
                         "lead of the hall",
                         "when",
                         today));
-        resource("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2040"));
+        resource("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "6101-6140"));
         if (real) {
             Map<String, String> domain =
                     new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));

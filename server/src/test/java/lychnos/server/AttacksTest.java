@@ -144,13 +144,13 @@ class AttacksTest extends AttackStage {
                 .statusCode(200);
         Map<String, Object> wanted = Map.of("name", "monitoring " + id, "role", "viewer", "days", 1);
         engineer.request()
-                .header("Idempotency-Key", "token-" + id)
+                .header("Idempotency-Key", "a-token-" + id)
                 .body(wanted)
                 .post("/api/tokens")
                 .statusCode(200)
                 .body("token", notNullValue());
         engineer.request()
-                .header("Idempotency-Key", "token-" + id)
+                .header("Idempotency-Key", "a-token-" + id)
                 .body(wanted)
                 .post("/api/tokens")
                 .statusCode(409)
@@ -166,7 +166,8 @@ class AttacksTest extends AttackStage {
     }
 
     private Json setRoot(long unit, String value, String seen) {
-        Map<String, Object> cell = new HashMap<>(Map.of("unitId", unit, "member", "", "name", "root", "value", value));
+        Map<String, Object> cell =
+                new HashMap<>(Map.of("unitId", unit, "member", "", "name", "root-password", "value", value));
         cell.put("seen", seen);
         return engineer.request()
                 .body(Map.of("cells", List.of(cell)))
@@ -178,7 +179,7 @@ class AttacksTest extends AttackStage {
     private String sealedRoot(long unit) {
         return QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
                         "select encode(nonce, 'hex') || encode(sealed, 'hex') from fact where unit_id = :unit and "
-                                + "name = 'root'",
+                                + "name = 'root-password'",
                         String.class)
                 .setParameter("unit", unit)
                 .getResultStream()
@@ -197,7 +198,9 @@ class AttacksTest extends AttackStage {
                         String.class)
                 .setParameter("id", id)
                 .getSingleResult());
-        assertTrue(entry.contains("\"root\"") && !entry.contains("first-secret") && !entry.contains("nonce"), entry);
+        assertTrue(
+                entry.contains("\"root-password\"") && !entry.contains("first-secret") && !entry.contains("nonce"),
+                entry);
         assertTrue(setRoot(unit, "(sealed)", null)
                 .getString("faults[0].reason")
                 .contains("is shown in place of a saved password"));

@@ -33,23 +33,25 @@ class ConsoleKindsTest {
             int unit = stage.single(
                     "file-array",
                     "skeggle",
-                    "-",
+                    "ferry-hazel-31-loft",
                     Map.of(
                             "data VLAN",
                             "416",
-                            "data ports as one bundle",
+                            "data ports aggregated",
                             "yes",
                             "directory",
                             DIRECTORY,
                             "account that joins",
                             "joins-arrays",
-                            "its password",
+                            "password on its card",
+                            "ferry-hazel-31-loft",
+                            "password of the account that joins",
                             "peat-and-heather",
                             "group that may manage",
                             "storage-team",
-                            "account that tries the directory",
+                            "directory account",
                             "visitor",
-                            "the visitor's password",
+                            "password of the directory account",
                             "over-the-fell"));
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "PREREQUISITE");
@@ -75,7 +77,7 @@ class ConsoleKindsTest {
             assertTrue(bench.getString("members[0].note").contains("is standby"), bench::prettify);
             assertEquals("", stage.hall().kept(stage.serial(0) + "-1", "seen.logins"));
             assertEquals("2", stage.hall().kept(stage.serial(0) + "-2", "seen.logins"));
-            assertEquals("yes", stage.hall().kept(stage.serial(0) + "-2", "hardened"));
+            assertEquals("2", stage.hall().kept(stage.serial(0) + "-2", "shell-policy"));
         }
     }
 
@@ -111,8 +113,8 @@ class ConsoleKindsTest {
             }
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
-            assertEquals("hv-11 line port 2003", bench.getString("members[0].line"));
-            assertEquals("", stage.hall().kept(stage.serial(0), "first"), "left for later");
+            assertEquals("hv-11 line port 6103", bench.getString("members[0].line"));
+            assertEquals("untagged", stage.hall().kept(stage.serial(0), "tag"));
         }
     }
 

@@ -52,7 +52,7 @@ class ConsoleTest {
                                 .allMatch(times -> (int) times <= 1),
                         "nothing is typed twice");
             }
-            String ours = sealed.open(unit, "keeper", SealedStore.SealedState.PROVEN)
+            String ours = sealed.open(unit, "keeper-password", SealedStore.SealedState.PROVEN)
                     .orElseThrow()
                     .use(word -> word);
             assertEquals(ours, stage.hall().kept(stage.serial(0), "phrase"));
@@ -157,32 +157,33 @@ class ConsoleTest {
                     .body("detail", containsString("Only a lead"));
             Json bench = stage.toTheEnd(unit);
             assertEquals(List.of("DONE", "DONE", "DONE"), bench.getList("members.state"));
-            assertEquals("172.20.0.0/16", stage.hall().kept(stage.serial(2), "tunnel"));
-            assertEquals("3", stage.hall().kept(stage.serial(2), "number"));
+            assertEquals("10.45.0.0/16", stage.hall().kept(stage.serial(2), "overlay"));
+            assertEquals("3", stage.hall().kept(stage.serial(2), "place"));
         }
     }
 
     @Test
-    void aHostIsSetUpWithCursorKeys() {
+    void aHostIsWorkedWithCursorKeysAndTestsItselfBeforeItSaves() {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.host();
             stage.ready().begin(unit, "run");
             List<Thread> person = List.of(new Thread(() -> stage.toTheEnd(unit), "a person who says yes"));
             person.forEach(Thread::start);
-            // its own check asks a name server, which there is none of here: it says so, and the tool waits for better
-            ConsoleStage.until("its own check has failed", () -> stage.client
+            // its own test asks a name server, which there is none of here: it says so, and the tool waits for better
+            ConsoleStage.until("its own test has failed", () -> stage.client
                     .request()
                     .get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast")
                     .asString()
-                    .contains("own check failed"));
+                    .contains("Test failed"));
             person.forEach(Thread::interrupt);
             assertEquals("WAITING", stage.bench(unit).getString("members[0].state"));
             String planned = stage.bench(unit)
                     .getString("members[0].steps.find { it.title.startsWith('address in place') }.answer");
-            assertEquals(planned, stage.hall().kept(stage.serial(0), "Address"));
-            assertEquals("yes", stage.hall().kept(stage.serial(0), "kept"));
-            assertEquals("2", stage.hall().kept(stage.serial(0), "seen.logins"));
-            assertTrue(sealed.open(unit, "root", SealedStore.SealedState.PROVEN).isPresent());
+            assertEquals(planned, stage.hall().kept(stage.serial(0), "IPv4 address"));
+            assertEquals(
+                    "", stage.hall().kept(stage.serial(0), "saved"), "a host saves nothing that it has not tested");
+            assertTrue(sealed.open(unit, "root-password", SealedStore.SealedState.MADE)
+                    .isPresent());
         }
     }
 
@@ -192,18 +193,18 @@ class ConsoleTest {
             int unit = stage.cluster();
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "PERMANENT");
-            assertEquals("172.20.0.0/16", hold.get("typed"));
+            assertEquals("10.45.0.0/16", hold.get("typed"));
             stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", ""))
                     .statusCode(409)
-                    .body("detail", containsString("172.20.0.0/16"));
-            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "172.20.0.0/15"))
+                    .body("detail", containsString("10.45.0.0/16"));
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "10.45.0.0/15"))
                     .statusCode(409);
-            assertEquals("", stage.hall().kept(stage.serial(0), "tunnel"));
-            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "172.20.0.0/16"))
+            assertEquals("", stage.hall().kept(stage.serial(0), "overlay"));
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "10.45.0.0/16"))
                     .statusCode(204);
             ConsoleStage.until(
                     "it took it",
-                    () -> stage.hall().kept(stage.serial(0), "tunnel").equals("172.20.0.0/16"));
+                    () -> stage.hall().kept(stage.serial(0), "overlay").equals("10.45.0.0/16"));
         }
     }
 
@@ -339,7 +340,7 @@ class ConsoleTest {
             List<String> titles = stage.bench(unit).getList("members[0].steps.title");
             String step = "/api/dialogues/" + stage.dialogue(unit, 0) + "/steps/" + titles.indexOf("keeper's password")
                     + "/password";
-            String ours = sealed.open(unit, "keeper", SealedStore.SealedState.MADE)
+            String ours = sealed.open(unit, "keeper-password", SealedStore.SealedState.MADE)
                     .orElseThrow()
                     .use(word -> word);
             stage.client

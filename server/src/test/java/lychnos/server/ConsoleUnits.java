@@ -150,14 +150,14 @@ abstract class ConsoleUnits {
                         "address",
                         "127.40.8.23",
                         "line-ports",
-                        "2001-2016"));
+                        "6101-6116"));
         Announced unit = announce("wireless-controller", 1);
         ConsoleSpec spec = new ConsoleSpec(
                 "mungris",
                 "CT-" + bringUp + "-W",
                 String.format("02:4c:59:d3:00:%02x", bringUp % 250),
                 "127.40.8.23",
-                2003,
+                6103,
                 unit.name,
                 "1",
                 "-",
@@ -171,16 +171,16 @@ abstract class ConsoleUnits {
                 "virtualisation host",
                 "hv-11",
                 "line port",
-                "2003",
+                "6103",
                 "image file",
-                "wireless-7.1.img",
+                "mungris-air.img",
                 "image size",
                 "4 GiB",
                 "image digest",
                 "sha256:" + "5d".repeat(32),
-                "DHCP server behind it",
+                "DHCP server for clients",
                 "127.40.8.22",
-                "roaming domain",
+                "roaming group",
                 "ardal-air"));
         return unit.id;
     }
@@ -299,9 +299,11 @@ abstract class ConsoleUnits {
                     machine("sallow", unit.name, String.valueOf(i), "-", i == 1 ? habits : new Habit[0]),
                     Map.of(
                             "tunnel endpoints",
-                            "172.20.0.0/16",
+                            "10.45.0.0/16",
                             "control VLAN",
                             "3900",
+                            "cluster name",
+                            "ardal-fabric",
                             "switches planned",
                             i == 1 ? "6" : ""));
         }

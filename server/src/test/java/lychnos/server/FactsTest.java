@@ -73,12 +73,12 @@ class FactsTest {
     @Test
     void undoLeavesWhatWasChangedSince() {
         int pair = announce("interconnect-pair", 2);
-        long first = set(cell(pair, "left", "console", "2001"), cell(pair, "right", "console", "2002"))
+        long first = set(cell(pair, "left", "console", "6101"), cell(pair, "right", "console", "6102"))
                 .getLong("changeId");
-        set(cell(pair, "right", "console", "2009"));
+        set(cell(pair, "right", "console", "6109"));
         client.post("/api/sheet-changes/" + first + "/undo", Map.of()).statusCode(200);
         assertEquals(null, value("left", "console"));
-        assertEquals("2009", value("right", "console"));
+        assertEquals("6109", value("right", "console"));
     }
 
     @Test
@@ -98,7 +98,7 @@ class FactsTest {
     void aTableIsLookedOverThenTaken() {
         announce("interconnect-pair", 2);
         String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
-        String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;2001;R1 u40\r\n" + unit
+        String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;6101;R1 u40\r\n" + unit
                 + ";right;99999;R1 u41\r\n";
         Response preview = table(table, true);
         preview.statusCode(200)
@@ -107,14 +107,14 @@ class FactsTest {
                 .body("faults[0].reason", containsString("1 to 65535"));
         assertEquals(null, value("left", "console"), "a preview changes nothing");
         table(table, false).statusCode(200);
-        assertEquals("2001", value("left", "console"));
+        assertEquals("6101", value("left", "console"));
         assertEquals(
                 "R1 u40",
                 client.get("/api/bring-ups/" + id + "/prepare").getString("units[0].position"),
                 "the unit is where its first member is");
         String written =
                 client.request().get("/api/bring-ups/" + id + "/facts.csv").asString();
-        assertTrue(written.contains(unit + ",left,,,R1 u40,2001,"), written);
+        assertTrue(written.contains(unit + ",left,,,R1 u40,6101,"), written);
     }
 
     /** A heading that says nothing is corrected once, and read the same way the next time. */
@@ -122,18 +122,18 @@ class FactsTest {
     void columnsAreChosenAndRemembered() {
         announce("interconnect-pair", 2);
         String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
-        String table = "box;half;TS\n" + unit + ";left;2001\n";
+        String table = "box;half;TS\n" + unit + ";left;6101\n";
         table(table, true)
                 .statusCode(200)
                 .body("cells", equalTo(0))
                 .body("columns[0].meaning", equalTo("unit"))
                 .body("columns[2].meaning", equalTo(""))
-                .body("columns[2].sample", equalTo("2001"));
+                .body("columns[2].sample", equalTo("6101"));
         table(table, "true&columns=0:unit,1:member,2:colour").statusCode(400);
         table(table, "false&columns=0:unit,1:member,2:console").statusCode(200);
-        assertEquals("2001", value("left", "console"));
-        table(table.replace("2001", "2002"), false).statusCode(200);
-        assertEquals("2002", value("left", "console"), "the same headings are read the same way");
+        assertEquals("6101", value("left", "console"));
+        table(table.replace("6101", "6102"), false).statusCode(200);
+        assertEquals("6102", value("left", "console"), "the same headings are read the same way");
     }
 
     private Response table(String text, boolean preview) {
@@ -204,11 +204,11 @@ class FactsTest {
     void aMendIsCarriedOut() {
         int first = announce("infiniband-gateway", 1);
         thing("fabric", "compute", Map.of());
-        set(cell(first, "", "fabric", "compute"), cell(first, "", "subnet-manager", "standby"));
+        set(cell(first, "", "fabric", "compute"), cell(first, "", "subnet-manager", "0"));
         Json sheet = client.get("/api/bring-ups/" + id + "/prepare");
         Map<String, Object> fix = sheet.getMap("site.findings.find { it.code == 'no-subnet-manager' }.fix");
         client.post("/api/bring-ups/" + id + "/fixes", fix).statusCode(204);
-        assertEquals("master", value("", "subnet-manager"));
+        assertEquals("15", value("", "subnet-manager"));
     }
 
     @Test
@@ -328,13 +328,13 @@ class FactsTest {
     @Test
     void whatAnotherHasTypedMeanwhileIsNotWrittenOver() {
         int pair = announce("interconnect-pair", 2);
-        set(cell(pair, "left", "console", "2001"));
-        Map<String, Object> late = new java.util.HashMap<>(cell(pair, "left", "console", "2007"));
+        set(cell(pair, "left", "console", "6101"));
+        Map<String, Object> late = new java.util.HashMap<>(cell(pair, "left", "console", "6107"));
         late.put("seen", "");
         Json report = set(late);
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).contains("set this value to 2001"), reason(report));
-        late.put("seen", "2001");
+        assertTrue(reason(report).contains("set this value to 6101"), reason(report));
+        late.put("seen", "6101");
         assertEquals(1, set(late).getInt("changed"));
     }
 }

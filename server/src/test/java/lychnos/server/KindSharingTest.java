@@ -122,7 +122,7 @@ class KindSharingTest {
                 .statusCode(200)
                 .json()
                 .getLong("[0]");
-        sealed.seal(unit, "keeper-word", Secret.of("Tarn-7-rb7sLx"));
+        sealed.seal(unit, "keeper-password", Secret.of("Tarn-7-rb7sLx"));
         save("hub-c", text("hub-c")).statusCode(200);
         String cast = cast("hub-c", 3)
                 + "[99.0,\"o\",\"it says Tarn-7-\"]\n[99.1,\"o\",\"rb7sLx aloud\"]\n[99.2,\"i\",\"typed unseen\"]\n";

@@ -1,5 +1,6 @@
 package lychnos.server;
 
+import static org.hamcrest.Matchers.equalTo;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -221,6 +222,32 @@ class PagesTest {
         ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));
     }
 
+    @Test
+    void twoThatLeaveTheFactoryWithOneAddressAreNotBegunTogether() {
+        Map<String, String> mail =
+                Map.of("mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example");
+        int first = stage.single("index-appliance", "harrop", "127.47.254.1", mail);
+        int second = stage.single("index-appliance", "harrop", "127.47.254.9", mail);
+        stage.ready().begin(first, "run");
+        stage.client
+                .post(
+                        "/api/units/" + second + "/console",
+                        Map.of("mode", "run", "reason", "it is urgent, says the lead"))
+                .statusCode(409)
+                .body("code", equalTo("FACTORY_ADDRESS_IS_IN_USE"))
+                .body("values.address", equalTo("10.47.254.1"));
+        Client.lead()
+                .post(
+                        "/api/units/" + second + "/console",
+                        Map.of("mode", "run", "reason", "it is urgent, says the lead"))
+                .statusCode(409)
+                .body("code", equalTo("FACTORY_ADDRESS_IS_IN_USE"));
+        stage.client
+                .request()
+                .get("/api/bring-ups/" + stage.bringUp + "/lanes")
+                .body("startable.find { it.unitId == " + second + " }.alone", equalTo(true));
+    }
+
     /**
      * A person with the value sheet in one hand: every page of the appliance is found by its heading and filled in by
      * its labels.
@@ -254,7 +281,7 @@ class PagesTest {
         ConsoleStage.until(
                 "every page is ticked",
                 () -> stage.bench(unit).getString("runState").equals("DONE"));
-        String address = stage.hall().kept(stage.serial(0), "Address");
+        String address = stage.hall().kept(stage.serial(0), "Address/length");
         assertTrue(address.startsWith("127.40.8."), address);
         assertEquals("10.40.8.20", stage.hall().kept(stage.serial(0), "Relay"));
         assertTrue(stage.hall().kept(stage.serial(0), "Password").length() >= 10);

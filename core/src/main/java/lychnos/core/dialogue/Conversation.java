@@ -345,7 +345,10 @@ public final class Conversation {
             return;
         }
         Optional<Question> question = course.line.question();
-        if (question.isEmpty()
+        if (question.isEmpty() && gap.endedMeanwhile(shown)) {
+            course.beginWait(now);
+            answers.over(shown, now);
+        } else if (question.isEmpty()
                 && course.line.quiet(now).compareTo(SETTLE) >= 0
                 && course.state() == State.FOLLOWING
                 && course.mode != Mode.WATCH

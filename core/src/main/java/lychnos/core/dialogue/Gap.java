@@ -92,6 +92,17 @@ final class Gap {
                 || !nudged && course.line.quiet(now).compareTo(waits.about()) >= 0;
     }
 
+    /** Whether a page that was drawn whole after the break shows the end of the wait that begins now. */
+    boolean endedMeanwhile(String shown) {
+        return course.state() == State.FOLLOWING
+                && pageAwaited
+                && !drawnInPart()
+                && course.steps
+                        .beginning()
+                        .filter(waits -> waits.until().in(shown))
+                        .isPresent();
+    }
+
     void askWhetherTheSame() {
         boolean works =
                 course.state() == State.WAITING || course.steps.beginning().isPresent() && course.steps.sent() < 0;

@@ -103,7 +103,7 @@ final class DialogueNames {
     String password(YamlPlace place) {
         Template template = template(place);
         if (!secret(template) || !alone(template)) {
-            place.fault("A password stands alone, such as {web-word} or {factory.web.phrase}.");
+            place.fault("A password stands alone, such as {web-password} or {factory.web.phrase}.");
             return "";
         }
         return template.names().iterator().next();

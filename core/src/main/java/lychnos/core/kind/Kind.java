@@ -75,6 +75,11 @@ public record Kind(
      */
     public record Login(String user, Secret phrase) {}
 
+    /** Where its first setup uses a fact, told from the dialogue, and what the description adds; or empty. */
+    public String usedAt(FactSpec fact) {
+        return dialogue.map(asking -> AskedWhere.of(fact, asking)).orElse(fact.asked());
+    }
+
     /** A way in that the maker ships. */
     public record FactoryLogin(String way, Login login) {}
 

@@ -53,8 +53,8 @@ public final class KindDifference {
         KindSummary is = KindSummary.of(after);
         all.compare(
                 KindPart.FACT,
-                keyed(was.facts(), KindSummary.FactLine::title, KindDifference::text),
-                keyed(is.facts(), KindSummary.FactLine::title, KindDifference::text));
+                keyed(was.facts(), KindSummary.FactLine::title, fact -> text(fact, before)),
+                keyed(is.facts(), KindSummary.FactLine::title, fact -> text(fact, after)));
         all.compare(KindPart.ADDRESS, alone(was.addresses()), alone(is.addresses()));
         all.compare(KindPart.NAME, Map.of("name", text(was.name())), Map.of("name", text(is.name())));
         all.compare(
@@ -128,11 +128,12 @@ public final class KindDifference {
         return keyed(texts, text -> text, text -> text);
     }
 
-    private static String text(KindSummary.FactLine fact) {
+    /** Where a fact is asked is no difference of its own: the steps tell that. */
+    private static String text(KindSummary.FactLine fact, Kind kind) {
         return joined(List.of(
                 fact.whose(),
                 fact.find(),
-                fact.asked(),
+                kind.fact(fact.name()).orElseThrow().asked(),
                 remarks(fact.remarks()),
                 fact.fallback().isEmpty() ? "" : fact.fallback() + " unless stated"));
     }

@@ -194,7 +194,7 @@ public record KindSummary(
                 fact.title(),
                 whose,
                 fact.find(),
-                fact.asked(),
+                kind.usedAt(fact),
                 List.copyOf(remarks),
                 fact.fallback() == null ? "" : fact.fallback());
     }

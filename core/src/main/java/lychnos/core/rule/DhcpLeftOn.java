@@ -7,14 +7,15 @@ final class DhcpLeftOn implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.asked("static").stream()
-                .filter(unit -> unit.unitFact("static").filter("no"::equals).isPresent())
+        return plan.asked("address-by").stream()
+                .filter(unit ->
+                        unit.unitFact("address-by").filter("dhcp"::equals).isPresent())
                 .map(unit -> Finding.warns(
                                 "dhcp-left-on",
                                 Finding.About.unit(unit),
                                 unit.name() + " would keep an address from DHCP",
                                 "The address can change with the lease. Use the planned address.")
-                        .fixedBy(Fix.setFact("Set it by hand", unit, "", "static", "yes")))
+                        .fixedBy(Fix.setFact("Make it static", unit, "", "address-by", "static")))
                 .toList();
     }
 }

@@ -13,8 +13,9 @@ final class LicenceKeyMissing implements Rule {
                         "licence-key-missing",
                         Finding.About.unit(unit),
                         unit.name() + " would stop at its licence page",
-                        "The key is asked for "
-                                + unit.kind().fact("licence-key").orElseThrow().asked() + ". Find it first."))
+                        "The setup uses the key ("
+                                + unit.kind()
+                                        .usedAt(unit.kind().fact("licence-key").orElseThrow()) + "). Find it first."))
                 .toList();
     }
 }

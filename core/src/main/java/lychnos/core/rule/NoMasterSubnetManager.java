@@ -2,27 +2,30 @@ package lychnos.core.rule;
 
 import java.util.List;
 
-/** A fabric without a subnet manager that is master. */
+/** A fabric on which no gateway runs a subnet manager. */
 final class NoMasterSubnetManager implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
         return SubnetManagers.byFabric(plan).entrySet().stream()
-                .filter(entry -> entry.getValue().stream().noneMatch(unit -> SubnetManagers.is(unit, "master"))
-                        && entry.getValue().stream().allMatch(unit -> unit.unitFact("subnet-manager")
-                                .isPresent()))
-                .map(entry -> Finding.blocks(
-                                "no-subnet-manager",
-                                Finding.About.unit(entry.getValue().get(0)),
-                                "Fabric " + entry.getKey() + " has no master subnet manager",
-                                "Without a master, no port of the fabric comes up. Make exactly one gateway the "
-                                        + "master.")
-                        .fixedBy(Fix.setFact(
-                                "Make " + entry.getValue().get(0).name() + " master",
-                                entry.getValue().get(0),
-                                "",
-                                "subnet-manager",
-                                "master")))
+                .filter(entry -> entry.getValue().stream().allMatch(unit -> SubnetManagers.priority(unit)
+                        .filter(priority -> priority == 0)
+                        .isPresent()))
+                .map(entry -> finding(entry.getKey(), entry.getValue().get(0)))
                 .toList();
+    }
+
+    private static Finding finding(String fabric, PlannedUnit first) {
+        return Finding.blocks(
+                        "no-subnet-manager",
+                        Finding.About.unit(first),
+                        "Fabric " + fabric + " has no subnet manager",
+                        "Without a master, no port of the fabric comes up. Give one gateway the highest priority.")
+                .fixedBy(Fix.setFact(
+                        "Make " + first.name() + " the master",
+                        first,
+                        "",
+                        SubnetManagers.PRIORITY,
+                        String.valueOf(SubnetManagers.HIGHEST)));
     }
 }

@@ -1,24 +1,60 @@
 package lychnos.core.rule;
 
 import java.util.List;
+import java.util.stream.Stream;
 
-/** A fabric with more than one subnet manager that is master. */
+/** A fabric on which two gateways have the same highest priority, or one has a priority that does not exist. */
 final class TwoMasterSubnetManagers implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
         return SubnetManagers.byFabric(plan).entrySet().stream()
-                .flatMap(entry -> entry.getValue().stream()
-                        .filter(unit -> SubnetManagers.is(unit, "master"))
-                        .skip(1)
-                        .map(unit -> Finding.blocks(
-                                        "two-subnet-managers",
-                                        Finding.About.unit(unit),
-                                        "Fabric " + entry.getKey() + " has a second master: " + unit.name(),
-                                        "Two masters assign the same local identifiers, and ports become "
-                                                + "unstable. Make one the master, the others standby.")
-                                .fixedBy(Fix.setFact(
-                                        "Make " + unit.name() + " standby", unit, "", "subnet-manager", "standby"))))
+                .flatMap(entry -> findings(entry.getKey(), entry.getValue()))
                 .toList();
+    }
+
+    private static Stream<Finding> findings(String fabric, List<PlannedUnit> units) {
+        int highest = units.stream()
+                .flatMap(unit -> SubnetManagers.priority(unit).stream())
+                .mapToInt(Integer::intValue)
+                .max()
+                .orElse(0);
+        Stream<Finding> unknown = units.stream()
+                .filter(unit -> SubnetManagers.priority(unit)
+                        .filter(priority -> priority > SubnetManagers.HIGHEST)
+                        .isPresent())
+                .map(TwoMasterSubnetManagers::outOfRange);
+        Stream<Finding> twice = highest == 0
+                ? Stream.empty()
+                : units.stream()
+                        .filter(unit -> SubnetManagers.priority(unit)
+                                .filter(priority -> priority == highest)
+                                .isPresent())
+                        .skip(1)
+                        .map(unit -> second(fabric, unit, highest));
+        return Stream.concat(unknown, twice);
+    }
+
+    private static Finding outOfRange(PlannedUnit unit) {
+        return Finding.blocks(
+                "subnet-manager-priority",
+                Finding.About.unit(unit),
+                "The subnet manager of " + unit.name() + " has no priority from 0 to " + SubnetManagers.HIGHEST,
+                "The machine refuses any other. The highest of a fabric is its master, 0 runs none.");
+    }
+
+    private static Finding second(String fabric, PlannedUnit unit, int highest) {
+        return Finding.blocks(
+                        "two-subnet-managers",
+                        Finding.About.unit(unit),
+                        "Fabric " + fabric + " has a second subnet manager of priority " + highest + ": " + unit.name(),
+                        "Either can become master, and the fabric is assigned new local identifiers each time that "
+                                + "changes. Give one of them a lower priority.")
+                .fixedBy(Fix.setFact(
+                        "Lower the priority of " + unit.name(),
+                        unit,
+                        "",
+                        SubnetManagers.PRIORITY,
+                        String.valueOf(highest - 1)));
     }
 }

@@ -20,7 +20,7 @@ class ConversationWithPeopleTest {
         assertEquals(Why.PERMANENT, stage.why());
         assertEquals("", stage.goOn("").sent());
         assertEquals("", stage.goOn("172.20.0.0/24").sent());
-        assertEquals("172.20.0.0/16\r", stage.goOn("172.20.0.0/16").sent());
+        assertEquals("10.45.0.0/16\r", stage.goOn("10.45.0.0/16").sent());
     }
 
     @Test

@@ -20,8 +20,8 @@ class DryRunTest {
             "OR-20117",
             "factory.user",
             "keeper",
-            "strong-passwords",
-            "yes",
+            "password-policy",
+            "2",
             "address",
             "10.40.8.40",
             "length",
@@ -30,8 +30,6 @@ class DryRunTest {
             "10.40.8.1",
             "name-server-1",
             "10.40.8.3",
-            "central-manager",
-            "no",
             "shared.address",
             "10.40.8.42");
     private static final Map<String, String> SECOND = Map.of(
@@ -44,7 +42,7 @@ class DryRunTest {
             "member-number",
             "2",
             "tunnel-pool",
-            "172.20.0.0/16",
+            "10.45.0.0/16",
             "control-vlan",
             "3900",
             "address",
@@ -64,7 +62,9 @@ class DryRunTest {
                 KindReader.shipped(kind).dialogue().orElseThrow(),
                 member,
                 new Known(
-                        texts, Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD), () -> true),
+                        texts,
+                        Map.of("factory.phrase", PASSWORD, "keeper-password", PASSWORD, "warden-password", PASSWORD),
+                        () -> true),
                 Recorded.read(recording));
     }
 

@@ -26,18 +26,17 @@ class FuzzTest {
     private static final Map<String, String> TEXTS = Map.ofEntries(
             Map.entry("serial", "OR-20117"),
             Map.entry("factory.user", "keeper"),
-            Map.entry("strong-passwords", "yes"),
+            Map.entry("password-policy", "2"),
             Map.entry("address", "10.40.8.40"),
             Map.entry("length", "24"),
             Map.entry("gateway", "10.40.8.1"),
             Map.entry("name-server-1", "10.40.8.3"),
             Map.entry("name-server-2", "10.40.8.4"),
-            Map.entry("central-manager", "no"),
             Map.entry("shared.address", "10.40.8.42"),
             Map.entry("fabric-name", "ardal-fabric"),
             Map.entry("active", "3"),
             Map.entry("member-number", "2"),
-            Map.entry("tunnel-pool", "172.20.0.0/16"),
+            Map.entry("tunnel-pool", "10.45.0.0/16"),
             Map.entry("control-vlan", "3900"),
             Map.entry("name", "ard-fdc-1-2"),
             Map.entry("domain", "ardal.example"),
@@ -67,7 +66,15 @@ class FuzzTest {
                 Mode.values()[random.nextInt(3)],
                 new Known(
                         TEXTS,
-                        Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD, "root", PASSWORD),
+                        Map.of(
+                                "factory.phrase",
+                                PASSWORD,
+                                "keeper-password",
+                                PASSWORD,
+                                "warden-password",
+                                PASSWORD,
+                                "root-password",
+                                PASSWORD),
                         () -> true));
         int secrets = 0;
         for (int i = 0; i < PER_CONVERSATION; i++) {
@@ -158,10 +165,10 @@ class FuzzTest {
                 "Phrase: ",
                 "New phrase ",
                 "Once more ",
-                "\033[4;3H\033[7mKeyboard  us\033[0m",
-                "Sallow controller OR-20117 is new",
+                "\033[4;3H\033[7mHost\033[0m",
+                "Sallow node OR-20117, unprepared",
                 "no: ",
-                "! ",
+                "error> ",
                 "ORREL fabric interconnect, serial OR-20117, blank",
                 "keeper login "));
         return corpus;

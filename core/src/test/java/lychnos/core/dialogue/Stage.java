@@ -29,7 +29,7 @@ final class Stage {
             "network.gateway",
             "10.40.8.1",
             "tunnel",
-            "172.20.0.0/16",
+            "10.45.0.0/16",
             "keeper",
             "keeper"));
     boolean termsAgreed;

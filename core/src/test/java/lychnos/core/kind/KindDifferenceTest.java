@@ -29,7 +29,8 @@ class KindDifferenceTest {
 
     @Test
     void aQuestionIsAddedRemovedAndAnsweredOtherwise() {
-        String gateway = "    - { row: Gateway, asked: \"Next hop\", answer: \"{gateway}\" }\n";
+        String gateway =
+                "    - { row: \"IPv4 router\", asked: \"IPv4 router:\", answer: \"{gateway}\", title: gateway }\n";
         KindChange added = after(
                         gateway, gateway + "    - { row: Banner, asked: \"Words\", answer: Ardal, title: banner }\n")
                 .get(0);
@@ -42,9 +43,8 @@ class KindDifferenceTest {
 
     @Test
     void aQuestionThatComesEarlierIsToldOnce() {
-        String links = "    - { row: Links, asked: \"How many links\", answer: \"{links}\", suggested: yes, title: "
-                + "management links }\n";
-        String vlan = "    - { row: VLAN, asked: \"Tag, 0 for none\", answer: \"{vlan}\", suggested: yes, title: own "
+        String links = "    - { row: Ports, asked: Ports in use, answer: \"{links}\", suggested: yes }\n";
+        String vlan = "    - { row: VLAN, asked: \"VLAN, 0 untagged\", answer: \"{vlan}\", suggested: yes, title: own "
                 + "VLAN }\n";
         List<KindChange> moved = after(links + vlan, vlan + links);
         assertEquals(1, moved.size(), moved::toString);

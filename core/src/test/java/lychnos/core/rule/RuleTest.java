@@ -235,13 +235,14 @@ class RuleTest {
                     "tunnel-overlaps",
                     unit("fabric-controller", 1, "controller 1/tunnel-pool=10.40.16.0/21", "planned-switches=6")),
             new Case("control-vlan-in-use", unit("fabric-controller", 1, "controller 1/control-vlan=416")),
-            new Case("no-subnet-manager", unit("infiniband-gateway", 1, "fabric=compute", "subnet-manager=standby")),
+            new Case("no-subnet-manager", unit("infiniband-gateway", 1, "fabric=compute", "subnet-manager=0")),
             new Case("two-subnet-managers", plan -> {
-                plan.unit("infiniband-gateway", "ard-iog-1", 1, "fabric=compute", "subnet-manager=master");
-                plan.unit("infiniband-gateway", "ard-iog-2", 1, "fabric=compute", "subnet-manager=master");
+                plan.unit("infiniband-gateway", "ard-iog-1", 1, "fabric=compute", "subnet-manager=15");
+                plan.unit("infiniband-gateway", "ard-iog-2", 1, "fabric=compute", "subnet-manager=15");
             }),
-            new Case("dhcp-left-on", unit("infiniband-gateway", 1, "static=no")),
-            new Case("site-resource-unknown", unit("infiniband-gateway", 1, "fabric=storage", "subnet-manager=master")),
+            new Case("subnet-manager-priority", unit("infiniband-gateway", 1, "fabric=compute", "subnet-manager=16")),
+            new Case("dhcp-left-on", unit("infiniband-gateway", 1, "address-by=dhcp")),
+            new Case("site-resource-unknown", unit("infiniband-gateway", 1, "fabric=storage", "subnet-manager=15")),
             new Case("policy-missing", unit("infiniband-gateway", 1, "diagnostics=")),
             new Case("shared-factory-address", plan -> {
                 plan.unit("access-appliance", "ard-acc-1", 1, "licence-key=K");
@@ -303,7 +304,7 @@ class RuleTest {
         plan.unit("server-controller", "ard-srv-001", 1, "serial=BF-1", "mac=02:4c:59:a1:00:01")
                 .seat("ard-srv-001-oob", "10.40.8.101");
         plan.unit("block-array", "ard-blk-1", 2, ARRAY);
-        plan.unit("infiniband-gateway", "ard-iog-1", 1, "fabric=compute", "subnet-manager=master");
+        plan.unit("infiniband-gateway", "ard-iog-1", 1, "fabric=compute", "subnet-manager=15");
         plan.unit(
                 "fabric-controller",
                 "ard-fdc",
@@ -352,7 +353,7 @@ class RuleTest {
         assertEquals("10.40.8.41-10.40.8.200", fix("gateway-in-pool").value());
         assertEquals("9000", fix("mtu-mismatch").value());
         assertEquals("3900", fix("members-differ").value());
-        assertEquals("standby", fix("two-subnet-managers").value());
+        assertEquals("14", fix("two-subnet-managers").value());
     }
 
     private static Fix fix(String code) {

@@ -46,11 +46,11 @@ class SheetCsvTest {
     void readsColumnsPastedFromASpreadsheet() {
         SheetCsv.Table table = SheetCsv.read(
                 "\ufeffunit\tmember\tserial\tconsole "
-                        + "line\nARD-FIC-1\tleft\tFX-881\t2001\nard-fic-1\tright\t\"FX\"\"882\"\t2002\n",
+                        + "line\nARD-FIC-1\tleft\tFX-881\t6101\nard-fic-1\tright\t\"FX\"\"882\"\t6102\n",
                 LINES);
         assertEquals(List.of(), table.faults());
         assertEquals(
-                List.of("FX-881", "2001", "FX\"882", "2002"),
+                List.of("FX-881", "6101", "FX\"882", "6102"),
                 table.cells().stream().map(SheetCsv.Cell::value).toList());
     }
 
@@ -115,7 +115,7 @@ class SheetCsvTest {
                 "unit;member;serial~ard-fic-1;middle;X | 2 | has no such member",
                 "unit;serial~ard-fic-1;X | 2 | whose this is: left, right",
                 "unit;member;MAC address~ard-fic-1;left;zz | 2 | no MAC address",
-                "unit;console line~ard-srv-001;2001 | 2 | never asks for this",
+                "unit;console line~ard-srv-001;6101 | 2 | never asks for this",
                 "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
                 "colour;serial~a;b | 1 | No column holds the units",
                 "unit;serial~ard-srv-001;\"X | 2 | never closed",
@@ -141,7 +141,7 @@ class SheetCsvTest {
                 PAIR.facts().fact("", "licence-terms").orElseThrow().source());
         assertEquals(
                 Source.KIND,
-                PAIR.facts().fact("", "strong-passwords").orElseThrow().source());
+                PAIR.facts().fact("", "password-policy").orElseThrow().source());
         assertFalse(PAIR.facts().known());
     }
 

@@ -1,21 +1,36 @@
 package lychnos.lab.console;
 
-import java.util.LinkedHashMap;
-import java.util.Map;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
- * One of the two controllers of a Wythop chassis. Only the active one lets anybody in; which one that is it says on
- * Ctrl+W, before anybody has logged in. Both share what was set. What was changed waits until another account applies
- * it.
+ * One of the two controllers of a Wythop chassis. Only the active one lets anybody in; which one that is stands in the
+ * banner above its log-in, which Ctrl+L draws again. Both share what was set. A draft is activated by typing the serial
+ * of the chassis.
  */
 final class BladeChassis extends ConsoleMachine {
 
-    private static final String FACTORY_CHIEF = "mosedale";
-    private static final String FACTORY_APPLIER = "mosedale2";
-    private static final char WHO = 'W' - '@';
-    private static final int SHORTEST_PHRASE = 9;
+    private static final String FACTORY = "mosedale";
+    private static final int SHORTEST_PASSWORD = 9;
+    private static final Pattern POLICY = Pattern.compile("[123]");
+    /** What a chassis is set to, in the order of its listing. */
+    private static final List<String> SETTINGS = List.of(
+            "chassis.name",
+            "chassis.domain",
+            "bay1.ipv4",
+            "bay2.ipv4",
+            "common.ipv4",
+            "router.ipv4",
+            "bay1.ipv6",
+            "bay2.ipv6",
+            "common.ipv6",
+            "router.ipv6",
+            "resolver",
+            "clock",
+            "shell-policy");
 
     private final Face face;
     private final Supplier<Optional<BladeChassis>> other;
@@ -36,7 +51,7 @@ final class BladeChassis extends ConsoleMachine {
     @Override
     void pretendUsed() {
         memory.put("chief", "somebody-elses-9");
-        memory.put("applied", "yes");
+        memory.put("activated", "yes");
     }
 
     @Override
@@ -46,7 +61,7 @@ final class BladeChassis extends ConsoleMachine {
 
     @Override
     String logLine(String text) {
-        return "~" + spec.place() + "~ " + text + "\r\n";
+        return "(bay " + spec.place() + ") " + text + "\r\n";
     }
 
     /** Bay 1 is active, unless it has the habit of standing by; of two that both stand by none lets anybody in. */
@@ -57,48 +72,45 @@ final class BladeChassis extends ConsoleMachine {
                         && other.get().filter(BladeChassis::active).isPresent());
     }
 
-    private boolean applied() {
-        return memory.has("applied");
+    private boolean activated() {
+        return memory.has("activated");
     }
 
-    private String state() {
-        return active() ? "active, " + (applied() ? "configured" : "from the factory") : "standing by";
+    private void banner() {
+        line("");
+        line("Wythop chassis " + serial() + " | bay " + spec.place() + " | "
+                + (active() ? "active, " + (activated() ? "activated before" : "never activated") : "standby"));
     }
 
     @Override
-    boolean special(char key, String prompt) {
-        if (key != WHO) {
-            return false;
-        }
-        line("");
-        line("%wythop " + serial() + " bay " + spec.place() + ": " + state());
+    void redraw(String prompt) {
+        banner();
         print(prompt);
-        return true;
     }
 
     @Override
     void live() throws InterruptedException, Restart {
         log("midplane seen");
         pause(60);
-        if (!applied()) {
+        if (activated()) {
+            showAddresses();
+        } else {
             memory.forget();
         }
-        if (applied()) {
-            showAddresses();
-        }
         while (true) {
+            banner();
             signIn();
-            phrases();
+            ownPassword();
             shell();
         }
     }
 
     private void showAddresses() {
-        show("bay" + spec.place());
-        show("bay" + spec.place() + "-6");
+        show("bay" + spec.place() + ".ipv4");
+        show("bay" + spec.place() + ".ipv6");
         if (active()) {
-            show("shared");
-            show("shared-6");
+            show("common.ipv4");
+            show("common.ipv6");
         }
     }
 
@@ -110,160 +122,113 @@ final class BladeChassis extends ConsoleMachine {
 
     private void signIn() throws InterruptedException {
         while (true) {
-            String account = ask("account> ");
-            String phrase = ask("phrase> ", false);
+            String account = ask("log in as: ");
+            String password = ask("with password: ", false);
             if (!active()) {
-                line("?this bay stands by and lets nobody in");
-            } else if (account.equals("chief") && signsIn(account, phrase)) {
+                line("denied - the other bay is active");
+            } else if (signsIn(account, password)) {
                 memory.add("seen.logins");
                 return;
             } else {
                 memory.add("seen.refusedLogins");
                 pause(300);
-                line("?wrong account or phrase");
+                line("denied - wrong account or password");
             }
         }
     }
 
-    private void phrases() throws InterruptedException {
-        if (!memory.has("chief")) {
-            line("Two accounts carry phrases from the factory.");
-            change("chief", "chief, new phrase> ");
-            change("applier", "applier, new phrase> ");
-            memory.add("seen.phraseChanges");
-        }
-    }
-
-    private void change(String name, String prompt) throws InterruptedException {
-        while (true) {
-            String first = ask(prompt, false);
-            if (first.length() < SHORTEST_PHRASE) {
-                line("?nine letters or more");
-            } else if (!ask("repeat> ", false).equals(first)) {
-                line("?they differ");
+    private void ownPassword() throws InterruptedException {
+        while (!memory.has("chief")) {
+            String first = ask("own password for chief: ", false);
+            if (first.length() < SHORTEST_PASSWORD) {
+                line("denied - at least " + SHORTEST_PASSWORD + " characters");
+            } else if (!ask("same password: ", false).equals(first)) {
+                line("denied - they differ");
             } else {
-                memory.put(name, first);
-                return;
+                memory.put("chief", first);
+                memory.add("seen.phraseChanges");
             }
         }
     }
 
     @Override
     boolean signsIn(String user, String phrase) {
-        return user.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY_CHIEF)
-                || user.equals("applier")
-                        && phrase.equals(memory.has("applier") ? memory.get("applier") : FACTORY_APPLIER);
+        return user.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY);
     }
 
     @Override
     void shell() throws InterruptedException {
         while (true) {
-            String[] word = ask("wythop bay " + spec.place() + "> ").split(" ", 3);
+            String[] word = ask("wythop/bay" + spec.place() + ": ").split(" ", 3);
             switch (word[0]) {
                 case "" -> {
                     // an empty line is no command
                 }
-                case "set" -> set(word);
-                case "pending" -> listing();
-                case "apply" -> apply();
-                case "show" -> listing();
+                case "put" -> put(word);
+                case "draft", "running" -> listing();
+                case "activate" -> activate();
                 case "bays" -> bays();
-                case "keep" ->
-                    line("kept as " + String.format("%08x", memory.get("bay1").hashCode()));
-                case "bye" -> {
+                case "store" ->
+                    line("stored as revision "
+                            + String.format("%08x", memory.get("bay1.ipv4").hashCode()));
+                case "exit" -> {
                     return;
                 }
-                default -> line("?it knows set, pending, apply, show, bays, keep and bye");
+                default -> line("denied - commands are put, draft, activate, running, bays, store and exit");
             }
         }
     }
 
-    private void set(String[] word) {
-        if (word.length != 3) {
-            line("?set NAME VALUE");
-        } else if (word[1].equals("way") && refusesOnce()) {
-            line("?no such hop beside bay 1");
+    private void put(String[] word) {
+        if (word.length != 3 || !SETTINGS.contains(word[1])) {
+            line("denied - put SETTING VALUE");
+        } else if (word[1].equals("shell-policy") && !POLICY.matcher(word[2]).matches()) {
+            line("denied - the policy is 1, 2 or 3");
+        } else if (word[1].equals("router.ipv4") && refusesOnce()) {
+            line("denied - no such router in the network of bay 1");
         } else {
             memory.put(word[1], word[2]);
         }
     }
 
     private void listing() {
-        Map<String, String> shown = new LinkedHashMap<>();
-        for (String name : new String[] {
-            "name",
-            "domain",
-            "bay1",
-            "bay2",
-            "shared",
-            "way",
-            "bay1-6",
-            "bay2-6",
-            "shared-6",
-            "way-6",
-            "resolver",
-            "clock",
-            "hardened"
-        }) {
-            shown.put(name, memory.has(name) ? memory.get(name) : "-");
+        for (String name : SETTINGS) {
+            String value = memory.has(name) ? memory.get(name) : "-";
+            boolean wrong = spec.has(Habit.WRONG_DEFAULT) && !activated() && name.equals("clock");
+            line(String.format("  %-15s %s", name, wrong ? "10.40.8.77" : value));
         }
-        if (spec.has(Habit.WRONG_DEFAULT) && !applied()) {
-            shown.put("clock", "10.40.8.77:123");
-        }
-        shown.forEach((name, value) -> line(String.format("%9s: %s", name, value)));
     }
 
-    private void apply() throws InterruptedException {
-        String phrase = ask("applier's phrase> ", false);
-        if (!phrase.equals(memory.has("applier") ? memory.get("applier") : FACTORY_APPLIER)) {
-            memory.add("seen.refusedLogins");
-            line("?that is not the applier's");
+    private void activate() throws InterruptedException {
+        if (!ask("serial of this chassis to activate: ").equals(serial())) {
+            line("denied - not the serial of this chassis");
             return;
         }
-        line("spreads to both bays");
+        line("copying to both bays");
         if (spec.has(Habit.NEVER_RETURNS)) {
             Thread.sleep(Long.MAX_VALUE);
         }
         pause(300);
-        memory.put("bay1", keptAddress(memory.get("bay1")));
-        memory.put("applied", "yes");
+        memory.put("bay1.ipv4", keptAddress(memory.get("bay1.ipv4")));
+        memory.put("activated", "yes");
         showAddresses();
-        other.get().ifPresent(each -> each.taught(memory));
-        line("applied on both bays");
+        other.get().ifPresent(each -> each.copied(memory));
+        line("activated on both bays");
     }
 
-    /** What the active one has applied reaches the other over the midplane. */
-    private void taught(Memory active) {
-        for (String name : new String[] {
-            "name",
-            "domain",
-            "bay1",
-            "bay2",
-            "shared",
-            "bay1-6",
-            "bay2-6",
-            "shared-6",
-            "way",
-            "way-6",
-            "resolver",
-            "clock",
-            "hardened",
-            "chief",
-            "applier",
-            "applied"
-        }) {
-            if (active.has(name)) {
-                memory.put(name, active.get(name));
-            }
-        }
+    /** What the active one has activated reaches the other over the midplane. */
+    private void copied(Memory active) {
+        Stream.concat(SETTINGS.stream(), Stream.of("chief", "activated"))
+                .filter(active::has)
+                .forEach(name -> memory.put(name, active.get(name)));
         showAddresses();
     }
 
     private void bays() {
-        line("bay " + spec.place() + (active() ? "  active" : "  standing by, in step"));
+        line("  bay " + spec.place() + (active() ? ": active" : ": standby, in step"));
         boolean seen = !spec.has(Habit.PEER_NOT_SEEN) && other.get().isPresent();
-        line("bay " + (spec.place().equals("1") ? "2" : "1")
-                + (!seen ? "  not seen" : active() ? "  standing by, in step" : "  active"));
-        line("blades  none yet");
+        line("  bay " + (spec.place().equals("1") ? "2" : "1")
+                + (!seen ? ": not seen" : active() ? ": standby, in step" : ": active"));
+        line("  blades: none yet");
     }
 }

@@ -172,11 +172,6 @@ final class BlockArray extends ConsoleMachine {
 
     private void firstSetup() throws InterruptedException, Restart {
         do {
-            asking("array", "Array name: ", NAME);
-            if (spec.has(Habit.EXTRA_QUESTION)) {
-                ask("Which aisle hears its fans: ");
-            }
-            asking("federation", "Federation name: ", NAME);
             if (spec.has(Habit.ORDER_CHANGED)) {
                 hop();
                 asking("management", "Management address: ", WITH_LENGTH);
@@ -186,11 +181,16 @@ final class BlockArray extends ConsoleMachine {
             }
             asking("check a", "Check address of controller a: ", PLAIN);
             asking("check b", "Check address of controller b: ", PLAIN);
-            asking("resolvers", "Resolvers, a blank between: ", ANY);
-            asking("clock", "Clock: ", PLAIN);
+            if (spec.has(Habit.EXTRA_QUESTION)) {
+                ask("Which aisle hears its fans: ");
+            }
             phrase();
+            asking("array", "Array name: ", NAME);
+            asking("clock", "Clock: ", PLAIN);
+            asking("resolvers", "Resolvers, a blank between: ", ANY);
+            asking("federation", "Federation, or none: ", NAME);
             listing();
-        } while (!ask("Lay this down, or begin again? ").equals("lay down"));
+        } while (!ask("Apply or repeat? ").equals("apply"));
         memory.put("management", keptAddress(memory.get("management")));
         memory.put("laid", "yes");
         other.get().filter(each -> !spec.has(Habit.PEER_NOT_SEEN)).ifPresent(this::share);

@@ -147,7 +147,7 @@ final class ConsoleManager extends ConsoleMachine {
     private void keep() throws InterruptedException, Restart {
         if (!memory.has("word")) {
             line("refused: nothing is set");
-        } else if (ask("keep it and begin anew (y/n) ").equals("y")) {
+        } else if (ask("keep it and restart (y/n) ").equals("y")) {
             memory.put("kept", "yes");
             throw new Restart();
         }

@@ -1,14 +1,24 @@
 package lychnos.lab.console;
 
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
-/** One of a cluster of Sallow controllers. Ctrl+L draws its question again, and the line with its serial above it. */
+/**
+ * One node of a cluster of Sallow controllers. It asks for itself first, then for what the whole cluster shares, which
+ * is committed for good. Ctrl+L draws its question again, and the line with its serial above it.
+ */
 final class FabricController extends ConsoleMachine {
 
     private static final Pattern ADDRESS = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
     private static final Pattern PREFIX = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d\\d?");
+    private static final Pattern NAME = Pattern.compile("[a-z][a-z0-9-]{0,30}");
+    private static final Pattern NUMBER = Pattern.compile("[1-9][0-9]{0,3}");
+    private static final Pattern SIZE = Pattern.compile("[135]?");
+    private static final List<String> SHARED = List.of("size", "cluster", "overlay", "vlan");
+    private static final int SHORTEST_PASSWORD = 8;
 
     private final Face face;
     private final Supplier<List<FabricController>> group;
@@ -28,10 +38,10 @@ final class FabricController extends ConsoleMachine {
 
     @Override
     void pretendUsed() {
-        memory.put("written", "yes");
-        memory.put("oob", "10.40.8.198/24");
-        memory.put("warden", "somebody-elses-9");
-        memory.put("number", spec.place());
+        memory.put("committed", "yes");
+        memory.put("address", "10.40.8.198/24");
+        memory.put("password", "somebody-elses-9");
+        memory.put("place", spec.place());
     }
 
     @Override
@@ -39,13 +49,13 @@ final class FabricController extends ConsoleMachine {
         face.hide();
     }
 
-    private boolean written() {
-        return memory.has("written");
+    private boolean committed() {
+        return memory.has("committed");
     }
 
     private void introduce() {
         line("");
-        line("Sallow controller " + serial() + " is " + (written() ? "set up" : "new"));
+        line("Sallow node " + serial() + ", " + (committed() ? "prepared" : "unprepared"));
     }
 
     @Override
@@ -53,37 +63,34 @@ final class FabricController extends ConsoleMachine {
         log("disks found");
         pause(60);
         log("links found");
-        if (!written()) {
+        if (!committed()) {
             memory.forget();
         }
         introduce();
-        if (written()) {
-            if (memory.has("fresh")) {
-                memory.drop("fresh");
-            } else {
-                String typed = question("Enter to go on, or start over? ", "");
-                if (typed.equals("start over")) {
-                    memory.add("seen.wipes");
-                    memory.forget();
-                    throw new Restart();
-                }
-            }
-            String address = memory.get("oob").replaceFirst("/.*", "");
-            face.show(address);
-            line("sallow is up at " + address);
-            signIn();
-            shell();
+        if (!committed()) {
+            firstSetup();
+            memory.put("committed", "yes");
+            memory.put("fresh", "yes");
+            line("committed, starting the node");
+            throw new Restart();
         }
-        firstSetup();
-        memory.put("written", "yes");
-        memory.put("fresh", "yes");
-        line("written; it starts now, and that takes a while");
-        throw new Restart();
+        if (memory.has("fresh")) {
+            memory.drop("fresh");
+        } else if (ask("An earlier cluster is stored here, keep or erase ?> ").equals("erase")) {
+            memory.add("seen.wipes");
+            memory.forget();
+            throw new Restart();
+        }
+        String address = memory.get("address").replaceFirst("/.*", "");
+        face.show(address);
+        line("node in service at " + address);
+        signIn();
+        shell();
     }
 
     @Override
     String logLine(String text) {
-        return "<6>sallow: " + text + "\r\n";
+        return "node: " + text + "\r\n";
     }
 
     @Override
@@ -92,136 +99,110 @@ final class FabricController extends ConsoleMachine {
         print(prompt);
     }
 
-    /** A question with a suggestion is taken by Enter; one without is drawn again. */
-    private String question(String text, String suggestion) throws InterruptedException {
-        while (true) {
-            String typed = ask(text);
-            if (!typed.isEmpty()) {
-                return typed;
-            }
-            if (!suggestion.isEmpty()) {
-                return suggestion;
-            }
-            if (text.startsWith("Enter to go on")) {
-                return "";
-            }
-            introduce();
-        }
-    }
-
-    private String suggest(String text, String suggestion) throws InterruptedException {
-        return question(text + " [" + suggestion + "] ", suggestion);
-    }
-
     private void firstSetup() throws InterruptedException {
+        do {
+            node();
+            shared();
+            password();
+            listing();
+        } while (!ask("commit for good or edit ?> ").equals("commit"));
+    }
+
+    private void node() throws InterruptedException {
+        if (spec.has(Habit.ORDER_CHANGED)) {
+            given("place", "place of this node ?> ", NUMBER, "a number from 1");
+            given("name", "name of this node ?> ", NAME, "lowercase letters, digits and hyphens");
+        } else {
+            given("name", "name of this node ?> ", NAME, "lowercase letters, digits and hyphens");
+            given("place", "place of this node ?> ", NUMBER, "a number from 1");
+        }
+        given("address", "address/length of this node ?> ", PREFIX, "an address with its prefix length");
+        given("router", "router of this node ?> ", ADDRESS, "an address");
+        while (refusesOnce()) {
+            line("error> the router is not in the network of the node");
+            given("router", "router of this node ?> ", ADDRESS, "an address");
+        }
+        if (spec.has(Habit.EXTRA_QUESTION)) {
+            ask("fan direction, front or rear ?> ");
+        }
+    }
+
+    private void shared() throws InterruptedException {
+        String suggested = spec.has(Habit.WRONG_DEFAULT) ? "5" : "3";
+        String size = ask("nodes in the cluster, 1, 3 or 5 [" + suggested + "] ?> ", SIZE, "error> 1, 3 or 5");
+        memory.put("size", size.isEmpty() ? suggested : size);
+        given("cluster", "cluster name ?> ", NAME, "lowercase letters, digits and hyphens");
+        given("overlay", "overlay endpoints ?> ", PREFIX, "a prefix, such as 198.51.100.0/24");
+        given("vlan", "control VLAN ?> ", NUMBER, "a VLAN from 1 to 4094");
+    }
+
+    private void given(String name, String prompt, Pattern wanted, String form) throws InterruptedException {
+        memory.put(name, ask(prompt, wanted, "error> expected " + form));
+    }
+
+    private void password() throws InterruptedException {
         while (true) {
-            if (spec.has(Habit.ORDER_CHANGED)) {
-                memory.put("active", suggest("2/9 Active controllers", "1"));
-                memory.put("fabric", fabric());
-            } else {
-                memory.put("fabric", fabric());
-                memory.put("active", suggest("2/9 Active controllers", "1"));
-            }
-            memory.put("number", question("3/9 Number of this one ", ""));
-            if (spec.has(Habit.EXTRA_QUESTION)) {
-                question("Which way does the air flow (front/rear) ", "");
-            }
-            memory.put("tunnel", matching("4/9 Tunnel endpoints ", PREFIX, "a prefix, such as 198.51.100.0/24"));
-            memory.put("vlan", question("5/9 Control VLAN ", ""));
-            memory.put("oob", matching("6/9 Out-of-band address ", PREFIX, "an address with its length"));
-            memory.put("via", gateway());
-            memory.put("name", question("8/9 Name ", ""));
-            memory.put("warden", warden());
-            line("  number  : " + memory.get("number"));
-            line("  tunnel  : " + memory.get("tunnel"));
-            line("  vlan    : " + memory.get("vlan"));
-            line("  oob     : " + memory.get("oob"));
-            line("  via     : " + memory.get("via"));
-            if (question("Write this? It cannot be changed later (write/again) ", "")
-                    .equals("write")) {
-                return;
-            }
-        }
-    }
-
-    private String fabric() throws InterruptedException {
-        return suggest("1/9 Fabric", spec.has(Habit.WRONG_DEFAULT) ? "fabric-of-somebody" : "ardal-fabric");
-    }
-
-    private String matching(String text, Pattern pattern, String wanted) throws InterruptedException {
-        String typed = question(text, "");
-        while (!pattern.matcher(typed).matches()) {
-            line("! expected " + wanted);
-            typed = question(text, "");
-        }
-        return typed;
-    }
-
-    private String gateway() throws InterruptedException {
-        String typed = matching("7/9 Gateway ", ADDRESS, "an address");
-        while (spec.has(Habit.REFUSED_ANSWER) && memory.count("seen.refusedHops") < 1) {
-            memory.add("seen.refusedHops");
-            line("! that gateway lies outside");
-            typed = matching("7/9 Gateway ", ADDRESS, "an address");
-        }
-        return typed;
-    }
-
-    private String warden() throws InterruptedException {
-        while (true) {
-            String first = ask("9/9 Warden's password ", false);
-            if (first.length() < 8) {
-                line("! eight letters at least");
-            } else if (ask("and again ", false).equals(first)) {
+            String first = ask("password for warden ?> ", false);
+            if (first.length() < SHORTEST_PASSWORD) {
+                line("error> at least 8 characters");
+            } else if (ask("repeat the password ?> ", false).equals(first)) {
+                memory.put("password", first);
                 memory.add("seen.phraseChanges");
-                return first;
+                return;
             } else {
-                line("! they are not the same");
+                line("error> the passwords differ");
             }
         }
+    }
+
+    private void listing() {
+        Map<String, String> shown = new LinkedHashMap<>();
+        shown.put("node name", memory.get("name"));
+        shown.put("node place", memory.get("place") + " of " + memory.get("size"));
+        shown.put("node address", memory.get("address"));
+        shown.put("node router", memory.get("router"));
+        shown.put("cluster", memory.get("cluster"));
+        shown.put("overlay", memory.get("overlay"));
+        shown.put("control VLAN", memory.get("vlan"));
+        shown.forEach((name, value) -> line("  " + name + " = " + value));
     }
 
     @Override
     boolean signsIn(String user, String phrase) {
-        return user.equals("warden") && phrase.equals(memory.get("warden"));
+        return user.equals("warden") && phrase.equals(memory.get("password"));
     }
 
     @Override
     void shell() throws InterruptedException {
         while (true) {
-            switch (ask("sallow> ")) {
+            switch (ask("sallow % ")) {
                 case "" -> introduce();
-                case "show me" -> {
-                    line("  number  : " + memory.get("number"));
-                    line("  tunnel  : " + memory.get("tunnel"));
-                    line("  vlan    : " + memory.get("vlan"));
-                    line("  oob     : " + memory.get("oob"));
-                    line("  via     : " + memory.get("via"));
-                }
-                case "show all" -> showAll();
-                default -> line("! show me, show all");
+                case "node" -> listing();
+                case "cluster" -> cluster();
+                default -> line("error> commands are node and cluster");
             }
         }
     }
 
     private void signIn() throws InterruptedException {
-        while (!ask("To look inside, warden's password ", false).equals(memory.get("warden"))) {
+        while (!ask("warden's password ?> ", false).equals(memory.get("password"))) {
             memory.add("seen.refusedLogins");
-            line("! not that one");
+            line("error> wrong password");
             introduce();
         }
         memory.add("seen.logins");
     }
 
-    private void showAll() {
+    private void cluster() {
+        boolean alone = spec.has(Habit.PEER_NOT_SEEN);
         List<FabricController> there = group.get().stream()
-                .filter(each -> each.written() && !(spec.has(Habit.PEER_NOT_SEEN) && each != this))
+                .filter(each -> each.committed() && !(alone && each != this))
                 .toList();
-        int active = Integer.parseInt(memory.get("active").matches("[0-9]{1,2}") ? memory.get("active") : "1");
-        line(there.size() + " of " + active + " here" + (there.size() < active ? ", fewer than active" : ""));
-        boolean same = there.stream().allMatch(each -> List.of("fabric", "active", "tunnel", "vlan").stream()
+        int size = Integer.parseInt(memory.get("size"));
+        line("  nodes seen: " + there.size() + " of " + size + (there.size() < size ? ", waiting for more" : ""));
+        boolean same = there.stream().allMatch(each -> SHARED.stream()
                 .allMatch(name -> each.memory.get(name).equals(memory.get(name))));
-        boolean alone = spec.has(Habit.PEER_NOT_SEEN) && !spec.place().equals("1");
-        line(alone ? "sees nobody" : same ? "agrees with all" : "differs from another");
+        line("  shared settings: "
+                + (alone && !spec.place().equals("1") ? "no other node" : same ? "equal on all" : "not equal"));
     }
 }

@@ -6,17 +6,21 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Brathay gateway between an InfiniBand fabric and Ethernet. It says where it greets whether it was set up, wants
- * three words of its own, and suggests what few want: an address from DHCP, to be master of its fabric, and diagnostics
- * to its maker.
+ * A Brathay gateway between an InfiniBand fabric and Ethernet. Its greeting says whether it was set up. Each command
+ * opens one page of questions; nothing holds until all pages are committed. It suggests what few want: an address from
+ * DHCP, a middle priority for its subnet manager, and diagnostics to its maker.
  */
 final class FabricGateway extends ConsoleMachine {
 
     private static final String FACTORY = "tarnbeck";
     private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
-    private static final Pattern LABEL = Pattern.compile("[a-z0-9]([a-z0-9-]*[a-z0-9])?");
-    private static final int SHORTEST_WORD = 8;
-    private static final int LONGEST_NAME = 20;
+    private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+");
+    private static final Pattern LABEL = Pattern.compile("[a-z0-9]([a-z0-9-]{0,18}[a-z0-9])?");
+    private static final Pattern PRIORITY = Pattern.compile("|[0-9]|1[0-5]");
+    private static final Pattern ANY = Pattern.compile(".+");
+    private static final Pattern OPTION = Pattern.compile("|static|dhcp");
+    private static final List<String> PAGES = List.of("accounts", "host", "fabric", "port");
+    private static final int SHORTEST_PASSWORD = 8;
 
     private final Face face;
 
@@ -34,11 +38,10 @@ final class FabricGateway extends ConsoleMachine {
     @Override
     void pretendUsed() {
         memory.put("steward", "somebody-elses-9");
-        memory.put("address", "10.40.8.198");
-        memory.put("mask", "255.255.255.0");
-        memory.put("way", "10.40.8.1");
+        memory.put("address", "10.40.8.198/24");
+        memory.put("router", "10.40.8.1");
         memory.put("name", "of-somebody");
-        memory.put("kept", "yes");
+        memory.put("committed", "yes");
     }
 
     @Override
@@ -46,18 +49,18 @@ final class FabricGateway extends ConsoleMachine {
         face.hide();
     }
 
-    private boolean kept() {
-        return memory.has("kept");
+    private boolean committed() {
+        return memory.has("committed");
     }
 
     @Override
     String logLine(String text) {
-        return "%ib-6 " + text + "\r\n";
+        return "# " + text + "\r\n";
     }
 
     @Override
     String greeting() {
-        return "Brathay gateway " + serial() + " (" + (kept() ? "set up" : "not set up yet") + ")";
+        return "Brathay gateway " + serial() + " * " + (committed() ? "configured" : "needs setup");
     }
 
     @Override
@@ -65,71 +68,81 @@ final class FabricGateway extends ConsoleMachine {
         log("switch chip found");
         pause(60);
         log("64 ports, none cabled");
-        if (!kept()) {
+        if (!committed()) {
             memory.forget();
         }
         greet();
-        if (kept()) {
+        if (committed()) {
             if (memory.has("fresh")) {
                 memory.drop("fresh");
-            } else if (ask("ERASE begins anew, Enter goes on: ").equals("ERASE")) {
+            } else if (ask("Continue, or type ERASE to reset: ").equals("ERASE")) {
                 memory.add("seen.wipes");
                 memory.forget();
                 throw new Restart();
             }
             if (memory.has("address")) {
-                face.show(memory.get("address"));
+                face.show(memory.get("address").replaceFirst("/.*", ""));
             }
-            line("the gateway is up");
+            line("gateway ready");
         }
         signIn();
-        if (!kept()) {
-            firstSetup();
-        }
         shell();
     }
 
     private void signIn() throws InterruptedException {
         while (true) {
-            String who = ask("Who is there: ");
-            String word = ask("Word: ", false);
-            if (who.equals("steward") && signsIn(who, word)) {
+            String who = ask("user: ");
+            String password = ask("password: ", false);
+            if (who.equals("steward") && signsIn(who, password)) {
                 memory.add("seen.logins");
                 return;
             }
             memory.add("seen.refusedLogins");
             pause(300);
-            line("rejected, nobody by that name and word");
+            line("rejected, wrong user or password");
         }
     }
 
-    private void firstSetup() throws InterruptedException, Restart {
-        word("Steward shall say: ", "steward");
-        word("Watch shall say: ", "watch");
-        word("The fabric shall say: ", "fabric");
-        memory.add("seen.phraseChanges");
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return List.of("steward", "watcher").contains(user)
+                && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
+    }
+
+    @Override
+    void shell() throws InterruptedException, Restart {
         while (true) {
-            questions();
-            listing();
-            String then = ask("Keep this, change it, or leave? ");
-            if (then.equals("keep")) {
-                break;
+            switch (ask("brathay$ ")) {
+                case "" -> {
+                    // an empty line is no command
+                }
+                case "accounts" -> accounts();
+                case "host" -> host();
+                case "fabric" -> fabric();
+                case "port" -> port();
+                case "review" -> listing();
+                case "commit" -> commit();
+                default -> line("rejected, commands are accounts, host, fabric, port, review and commit");
             }
         }
-        memory.put("kept", "yes");
-        memory.put("fresh", "yes");
-        memory.put("address", keptAddress(memory.get("address")));
-        line("kept; it begins anew with that");
-        throw new Restart();
     }
 
-    private void word(String prompt, String name) throws InterruptedException {
+    /** All three secrets on one page. */
+    private void accounts() throws InterruptedException {
+        password("steward");
+        password("watcher");
+        password("peer key");
+        memory.add("seen.phraseChanges");
+        done("accounts");
+    }
+
+    private void password(String name) throws InterruptedException {
         while (true) {
-            String first = ask(prompt, false);
-            if (first.length() < SHORTEST_WORD) {
-                line("rejected, a word has eight letters or more");
-            } else if (!ask("and again: ", false).equals(first)) {
-                line("rejected, that was another word");
+            String first = ask("new for " + name + ": ", false);
+            if (first.length() < SHORTEST_PASSWORD) {
+                line("rejected, at least 8 characters");
+            } else if (!ask("confirm for " + name + ": ", false).equals(first)) {
+                line("rejected, the two differ");
             } else {
                 memory.put(name, first);
                 return;
@@ -137,76 +150,80 @@ final class FabricGateway extends ConsoleMachine {
         }
     }
 
-    private void questions() throws InterruptedException {
-        if (suggest("Address by hand?", "no").equals("yes")) {
-            memory.put("address", ask("Which address? ", PLAIN, "rejected, expected four numbers with dots"));
-            memory.put("mask", ask("Which mask? ", PLAIN, "rejected, expected four numbers with dots"));
-            memory.put("way", way());
-        } else {
-            memory.put("address", spec.first().equals("-") ? "" : spec.first());
-        }
-        if (spec.has(Habit.EXTRA_QUESTION)) {
-            ask("Which end of the row is cold? ");
-        }
+    private void host() throws InterruptedException {
         if (spec.has(Habit.ORDER_CHANGED)) {
-            domain();
-            name();
+            given("domain", "domain: ", ANY);
+            given("name", "host name: ", LABEL);
         } else {
-            name();
-            domain();
+            given("name", "host name: ", LABEL);
+            given("domain", "domain: ", ANY);
         }
-        memory.put("names", ask("Who knows names? ", PLAIN, "rejected, expected one address"));
-        memory.put("time", ask("Who knows the time? "));
-        memory.put("zone", suggest("Zone?", spec.has(Habit.WRONG_DEFAULT) ? "Etc/GMT+5" : "UTC"));
-        memory.put("manager", suggest("Subnet manager on its fabric?", "master"));
-        memory.put("diagnostics", suggest("Diagnostics to the maker?", "yes"));
+        given("clock", "clock source: ", PLAIN);
+        memory.put("zone", suggest("time zone", spec.has(Habit.WRONG_DEFAULT) ? "Etc/GMT+5" : "UTC", ANY));
+        given("resolver", "resolver: ", PLAIN);
+        done("host");
     }
 
-    private void name() throws InterruptedException {
-        String name = ask("Its name? ", LABEL, "rejected, expected letters, digits and hyphens");
-        while (name.length() > LONGEST_NAME) {
-            line("rejected, a name has twenty letters at most");
-            name = ask("Its name? ", LABEL, "rejected, expected letters, digits and hyphens");
+    private void fabric() throws InterruptedException {
+        memory.put("priority", suggest("subnet manager priority, 15 highest, 0 off", "8", PRIORITY));
+        if (spec.has(Habit.EXTRA_QUESTION)) {
+            ask("cold aisle side: ");
         }
-        memory.put("name", name);
+        memory.put("diagnostics", suggest("diagnostics to the maker", "yes", ANY));
+        done("fabric");
     }
 
-    private void domain() throws InterruptedException {
-        memory.put("domain", ask("Domain? "));
-    }
-
-    private String way() throws InterruptedException {
-        String way = ask("Which way out? ", PLAIN, "rejected, expected one address");
-        while (refusesOnce()) {
-            line("rejected, nobody there on this cable");
-            way = ask("Which way out? ", PLAIN, "rejected, expected one address");
+    private void port() throws InterruptedException {
+        if (suggest("management port, static or dhcp", "dhcp", OPTION).equals("static")) {
+            given("address", "address/length: ", WITH_LENGTH);
+            given("router", "router: ", PLAIN);
+            while (refusesOnce()) {
+                line("rejected, no router in the network of the address");
+                given("router", "router: ", PLAIN);
+            }
+        } else {
+            memory.put("address", spec.first().equals("-") ? "" : spec.first() + "/24");
         }
-        return way;
+        done("port");
     }
 
-    private String suggest(String question, String suggestion) throws InterruptedException {
-        String typed = ask(question + " [" + suggestion + "] ");
+    private void done(String page) {
+        memory.put("page " + page, "yes");
+        line("noted");
+    }
+
+    private void given(String name, String prompt, Pattern wanted) throws InterruptedException {
+        memory.put(name, ask(prompt, wanted, "rejected, wrong form"));
+    }
+
+    private String suggest(String question, String suggestion, Pattern wanted) throws InterruptedException {
+        String prompt = question + " [" + suggestion + "]: ";
+        String typed = ask(prompt);
+        while (!typed.isEmpty() && !wanted.matcher(typed).matches()) {
+            line("rejected, wrong form");
+            typed = ask(prompt);
+        }
         return typed.isEmpty() ? suggestion : typed;
     }
 
     /** Longer than the machine thinks a screen to be: it waits for a space in the middle. */
     private void listing() throws InterruptedException {
         Map<String, String> shown = new LinkedHashMap<>();
-        shown.put("address", memory.get("address"));
-        shown.put("mask", memory.get("mask"));
-        shown.put("out by", memory.get("way"));
-        shown.put("name", memory.get("name") + "." + memory.get("domain"));
-        shown.put("names from", memory.get("names"));
-        shown.put("time from", memory.get("time"));
+        shown.put("host", memory.get("name") + "." + memory.get("domain"));
+        shown.put("clock", memory.get("clock"));
         shown.put("zone", memory.get("zone"));
-        shown.put("manager", memory.get("manager"));
+        shown.put("resolver", memory.get("resolver"));
+        shown.put("priority", memory.get("priority"));
         shown.put("diagnostics", memory.get("diagnostics"));
+        shown.put("address", memory.get("address"));
+        shown.put("router", memory.get("router"));
+        shown.put("cables", "none on any port");
         int row = 0;
         for (Map.Entry<String, String> each : shown.entrySet()) {
             if (row++ == shown.size() / 2) {
                 more();
             }
-            line(String.format("  %-12s %s", each.getKey(), each.getValue()));
+            line(String.format("%12s  %s", each.getKey(), each.getValue()));
         }
     }
 
@@ -218,29 +235,16 @@ final class FabricGateway extends ConsoleMachine {
         print("\r                \r");
     }
 
-    @Override
-    boolean signsIn(String user, String phrase) {
-        return List.of("steward", "watch").contains(user)
-                && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
-    }
-
-    @Override
-    void shell() throws InterruptedException, Restart {
-        while (true) {
-            switch (ask("brathay$ ")) {
-                case "" -> {
-                    // an empty line is no command
-                }
-                case "settings" -> listing();
-                case "fabric" -> {
-                    line("  part " + memory.get("manager"));
-                    line(
-                            memory.get("manager").equals("none")
-                                    ? "  no subnet manager here"
-                                    : "  subnet manager runs here, no cable on any port");
-                }
-                default -> line("rejected, it knows settings and fabric");
-            }
+    private void commit() throws InterruptedException, Restart {
+        List<String> open =
+                PAGES.stream().filter(page -> !memory.has("page " + page)).toList();
+        if (!open.isEmpty()) {
+            line("rejected, still to do: " + String.join(", ", open));
+        } else if (ask("commit and restart, yes or no: ").equals("yes")) {
+            memory.put("committed", "yes");
+            memory.put("fresh", "yes");
+            memory.put("address", keptAddress(memory.get("address")));
+            throw new Restart();
         }
     }
 }

@@ -6,20 +6,19 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Skeggle array for files. Its first password is the number on its label. It tries on the spot whether its name
- * server answers, has a data address without a way out, and joins a directory afterwards.
+ * A Skeggle array for files. Its first password is on a card in its box. It tries on the spot whether its name servers
+ * answer, serves files at an address without a router, and lets accounts of a directory in once it has joined.
  */
 final class FileArray extends ConsoleMachine {
 
     private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+");
     private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
-    private static final Pattern TAG = Pattern.compile("[1-9][0-9]{0,3}");
+    private static final Pattern VLAN = Pattern.compile("[1-9][0-9]{0,3}");
     private static final Pattern ANY = Pattern.compile(".+");
     private static final Pattern YES_OR_NO = Pattern.compile("yes|no");
-    private static final int SHORTEST_SECRET = 10;
+    private static final int SHORTEST_PASSWORD = 10;
 
     private final Face face;
-
     private final Vertx vertx;
     private FilePort files;
 
@@ -37,9 +36,9 @@ final class FileArray extends ConsoleMachine {
 
     @Override
     void pretendUsed() {
-        memory.put("secret", "somebody-elses-9");
+        memory.put("password", "somebody-elses-9");
         memory.put("name", "of-somebody");
-        memory.put("kept", "yes");
+        memory.put("saved", "yes");
     }
 
     @Override
@@ -51,38 +50,38 @@ final class FileArray extends ConsoleMachine {
         face.hide();
     }
 
-    private boolean kept() {
-        return memory.has("kept");
+    private boolean saved() {
+        return memory.has("saved");
     }
 
     @Override
     String logLine(String text) {
-        return "! shelf: " + text + "\r\n";
+        return "shelf: " + text + "\r\n";
     }
 
     @Override
     String greeting() {
-        return "Skeggle array " + serial() + " -- " + (kept() ? "in service" : "as delivered");
+        return "Skeggle files " + serial() + ", left controller, " + (saved() ? "in service" : "unused");
     }
 
     @Override
     void live() throws InterruptedException, Restart {
         log("24 drives spin up");
         pause(60);
-        if (!kept()) {
+        if (!saved()) {
             memory.forget();
         }
         greet();
-        if (kept()) {
-            if (memory.has("admin")) {
-                face.show(bare("admin"));
-                face.show(bare("data"));
-                files = new FilePort(vertx, bare("data"));
+        if (saved()) {
+            if (memory.has("manage")) {
+                face.show(bare("manage"));
+                face.show(bare("files"));
+                files = new FilePort(vertx, bare("files"));
             }
-            line("array serves files");
+            line("files are served");
         }
         signIn();
-        if (!kept()) {
+        if (!saved()) {
             firstSetup();
         }
         shell();
@@ -94,155 +93,147 @@ final class FileArray extends ConsoleMachine {
 
     private void signIn() throws InterruptedException {
         while (true) {
-            String user = ask("user ? ");
-            String secret = ask("secret ? ", false);
-            if (signsIn(user, secret)) {
+            String user = ask("login > ");
+            String password = ask("password > ", false);
+            if (signsIn(user, password)) {
                 memory.add("seen.logins");
                 return;
             }
             memory.add("seen.refusedLogins");
             pause(300);
-            line("no: user and secret do not belong together");
+            line("error: wrong login or password");
         }
     }
 
     private void firstSetup() throws InterruptedException, Restart {
-        while (!memory.has("secret")) {
-            String first = ask("a secret of your own ? ", false);
-            if (first.length() < SHORTEST_SECRET) {
-                line("no: a secret has ten letters or more");
-            } else if (ask("and once again ? ", false).equals(first)) {
-                memory.put("secret", first);
+        while (!memory.has("password")) {
+            String first = ask("new password > ", false);
+            if (first.length() < SHORTEST_PASSWORD) {
+                line("error: at least " + SHORTEST_PASSWORD + " characters");
+            } else if (ask("new password, again > ", false).equals(first)) {
+                memory.put("password", first);
                 memory.add("seen.phraseChanges");
             } else {
-                line("no: that was another one");
+                line("error: the two differ");
             }
         }
         do {
             questions();
             listing();
-        } while (!ask("write all of it, or redo ? ").equals("write"));
-        memory.put("admin", keptAddress(memory.get("admin")));
-        memory.put("kept", "yes");
-        line("written; all shelves begin anew");
+        } while (!ask("save or start over > ").equals("save"));
+        memory.put("manage", keptAddress(memory.get("manage")));
+        memory.put("saved", "yes");
+        line("saved, both controllers restart");
         throw new Restart();
     }
 
     private void questions() throws InterruptedException {
-        if (spec.has(Habit.ORDER_CHANGED)) {
-            text("under which domain ? ", "domain");
-            text("what is it called ? ", "name");
-        } else {
-            text("what is it called ? ", "name");
-            text("under which domain ? ", "domain");
+        given("files VLAN > ", "vlan", VLAN);
+        given("files address/length > ", "files", WITH_LENGTH);
+        given("files ports aggregated, yes or no > ", "aggregated", YES_OR_NO);
+        if (memory.get("aggregated").equals("yes")) {
+            ask("switch ports aggregated too > ", Pattern.compile("yes"), "error: one end alone carries no traffic");
         }
-        memory.put("admin", ask("admin address and length ? ", WITH_LENGTH, "no: expected an address with its length"));
-        memory.put("out", out());
+        if (spec.has(Habit.ORDER_CHANGED)) {
+            given("array domain > ", "domain", ANY);
+            given("array name > ", "name", ANY);
+        } else {
+            given("array name > ", "name", ANY);
+            given("array domain > ", "domain", ANY);
+        }
         if (spec.has(Habit.EXTRA_QUESTION)) {
-            ask("how many shelves are lit ? ");
+            ask("shelves with a lit lamp > ");
+        }
+        given("manage address/length > ", "manage", WITH_LENGTH);
+        given("manage router > ", "router", PLAIN);
+        while (refusesOnce()) {
+            line("error: " + memory.get("router") + " is not in that network");
+            given("manage router > ", "router", PLAIN);
         }
         resolver();
-        text("who has the time ? ", "time");
-        text("where does it stand, as a zone ? ", "zone");
-        memory.put("data", ask("data address and length ? ", WITH_LENGTH, "no: expected an address with its length"));
-        memory.put("tag", ask("tag of the data VLAN ? ", TAG, "no: a tag lies between 1 and 4094"));
-        memory.put("bundle", ask("data ports as one bundle ? ", YES_OR_NO, "no: yes or no"));
-        if (memory.get("bundle").equals("yes")) {
-            ask("is the switch bundled too ? ", Pattern.compile("yes"), "no: one end alone carries nothing");
-        }
+        given("time server > ", "time", PLAIN);
+        given("time zone > ", "zone", ANY);
     }
 
-    private void text(String prompt, String name) throws InterruptedException {
-        memory.put(name, ask(prompt, ANY, "no: something is wanted here"));
-    }
-
-    private String out() throws InterruptedException {
-        String out = ask("admin leaves by ? ", PLAIN, "no: expected one address");
-        while (refusesOnce()) {
-            line("no: " + out + " is not on that cable");
-            out = ask("admin leaves by ? ", PLAIN, "no: expected one address");
-        }
-        return out;
+    private void given(String prompt, String name, Pattern wanted) throws InterruptedException {
+        memory.put(name, ask(prompt, wanted, "error: wrong form"));
     }
 
     /** Holds its address for as long as it takes to try whether the name server answers from there. */
     private void resolver() throws InterruptedException {
         while (true) {
-            String server = ask("who resolves names ? ", PLAIN, "no: expected one address");
-            memory.put("names", server);
-            face.show(bare("admin"));
-            OwnCheck.Found found = OwnCheck.ask(bare("admin"), server, memory.get("name") + "." + memory.get("domain"));
+            given("name server > ", "resolver", PLAIN);
+            String server = memory.get("resolver");
+            face.show(bare("manage"));
+            OwnCheck.Found found =
+                    OwnCheck.ask(bare("manage"), server, memory.get("name") + "." + memory.get("domain"));
             face.hide();
             if (found != OwnCheck.Found.SILENT) {
-                line("tried from here: " + server
-                        + (found == OwnCheck.Found.KNOWN ? " knows it" : " does not know it yet"));
+                line("tried: " + server
+                        + (found == OwnCheck.Found.KNOWN ? " knows this array" : " does not know this array yet"));
                 return;
             }
-            line("no: " + server + " is silent from here");
+            line("error: " + server + " does not answer this array");
         }
     }
 
     private void listing() {
         Map<String, String> shown = new LinkedHashMap<>();
-        shown.put("called", memory.get("name") + "." + memory.get("domain"));
-        shown.put("admin", memory.get("admin"));
-        shown.put("leaves by", memory.get("out"));
-        shown.put("names", memory.get("names"));
-        shown.put("time", memory.get("time") + " (" + memory.get("zone") + ")");
-        shown.put("data", memory.get("data") + " on tag " + memory.get("tag"));
-        shown.put("bundle", memory.get("bundle"));
+        shown.put("name", memory.get("name") + "." + memory.get("domain"));
+        shown.put("files", memory.get("files") + " VLAN " + memory.get("vlan"));
+        shown.put("aggregated", memory.get("aggregated"));
+        shown.put("manage", memory.get("manage") + " by " + memory.get("router"));
+        shown.put("resolver", memory.get("resolver"));
+        shown.put("time", memory.get("time") + " " + memory.get("zone"));
         shown.put(
                 "directory",
-                memory.has("directory") ? memory.get("directory") + " group " + memory.get("group") : "none");
-        shown.forEach((name, value) -> line(String.format("  %-10s = %s", name, value)));
+                memory.has("directory") ? memory.get("directory") + " for " + memory.get("group") : "not joined");
+        shown.forEach((name, value) -> line(String.format("%12s | %s", name, value)));
     }
 
+    /** An account of its own, or one that its directory knows. */
     @Override
     boolean signsIn(String user, String phrase) {
-        return user.equals("warder") && phrase.equals(memory.has("secret") ? memory.get("secret") : serial());
+        if (user.equals("warder")) {
+            return phrase.equals(memory.has("password") ? memory.get("password") : card());
+        }
+        return memory.has("directory")
+                && LdapBind.ask(bare("manage"), memory.get("directory"), user, phrase) == LdapBind.Answer.ADMITTED;
+    }
+
+    private String card() {
+        return spec.first().equals("-") ? "card-" + spec.serial() : spec.first();
     }
 
     @Override
     void shell() throws InterruptedException {
         while (true) {
-            String[] word = ask("skeggle: ").split(" ");
+            String[] word = ask("skeggle/left > ").split(" ");
             switch (word[0]) {
                 case "" -> {
                     // an empty line is no command
                 }
-                case "list" -> listing();
+                case "settings" -> listing();
                 case "join" -> join(word);
-                case "try" -> tryAccount(word);
-                default -> line("no: it knows list, join and try");
+                default -> line("error: commands are settings and join");
             }
         }
     }
 
     private void join(String[] word) throws InterruptedException {
         if (word.length != 4) {
-            line("no: join SERVER ACCOUNT GROUP");
+            line("error: join SERVER ACCOUNT GROUP");
             return;
         }
-        String secret = ask("secret of " + word[2] + " ? ", false);
-        LdapBind.Answer answer = LdapBind.ask(bare("admin"), word[1], word[2], secret);
+        String password = ask("password of " + word[2] + " > ", false);
+        LdapBind.Answer answer = LdapBind.ask(bare("manage"), word[1], word[2], password);
         if (answer == LdapBind.Answer.ADMITTED) {
             memory.put("directory", word[1]);
             memory.put("group", word[3]);
             line("joined");
         } else {
-            line("no: the directory " + (answer == LdapBind.Answer.SILENT ? "does not answer" : "refuses " + word[2]));
+            line("error: the directory "
+                    + (answer == LdapBind.Answer.SILENT ? "does not answer" : "refuses " + word[2]));
         }
-    }
-
-    /** A log-in of a person that only the directory knows. */
-    private void tryAccount(String[] word) throws InterruptedException {
-        if (word.length != 2 || !memory.has("directory")) {
-            line("no: try ACCOUNT, once it has joined");
-            return;
-        }
-        String secret = ask("secret of " + word[1] + " ? ", false);
-        boolean admitted =
-                LdapBind.ask(bare("admin"), memory.get("directory"), word[1], secret) == LdapBind.Answer.ADMITTED;
-        line(admitted ? word[1] + " would get in, by the directory" : "no: " + word[1] + " would stay out");
     }
 }

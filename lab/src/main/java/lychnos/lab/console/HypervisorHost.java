@@ -1,28 +1,24 @@
 package lychnos.lab.console;
 
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** A Greenup host: one page worked with cursor keys. Until it is set up it answers at the address that DHCP gave it. */
+/**
+ * A Greenup host: three pages worked with cursor keys, reached from a start page. Until it is set up it answers at the
+ * address that DHCP gave it. It saves nothing that it has not tested itself.
+ */
 final class HypervisorHost extends ScreenMachine {
 
-    private static final List<String> ROWS = List.of(
-            "Keyboard",
-            "Root's phrase",
-            "Links",
-            "VLAN",
-            "Address",
-            "Gateway",
-            "IPv6 address",
-            "IPv6 gateway",
-            "Own name",
-            "Name servers",
-            "Keep and restart",
-            "Own check");
+    private static final String BACK = "Back";
+    private static final Map<String, List<String>> PAGES = Map.of(
+            "start", List.of("Host", "Uplink", "Services", "Test", "Save and restart"),
+            "Host", List.of("Full name", "Root password", "Keyboard layout", BACK),
+            "Uplink", List.of("IPv4 address", "IPv4 router", "Ports", "VLAN", "IPv6 address", "IPv6 router", BACK),
+            "Services", List.of("Time source", "Name servers", BACK));
     private static final String FACTORY = "greenup";
 
     private final Face face;
+    private String page = "start";
 
     HypervisorHost(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
@@ -36,9 +32,9 @@ final class HypervisorHost extends ScreenMachine {
 
     @Override
     void pretendUsed() {
-        memory.put("kept", "yes");
+        memory.put("saved", "yes");
         memory.put("root", "somebody-elses-9");
-        memory.put("Address", "10.40.8.197/24");
+        memory.put("IPv4 address", "10.40.8.197/24");
     }
 
     @Override
@@ -46,45 +42,47 @@ final class HypervisorHost extends ScreenMachine {
         face.hide();
     }
 
-    private boolean kept() {
-        return memory.has("kept");
+    private boolean saved() {
+        return memory.has("saved");
     }
 
     @Override
     String title() {
-        return "Greenup host " + serial() + "   " + (kept() ? "set up" : "not set up");
+        return "Greenup host " + serial() + "   " + (saved() ? "set up" : "not set up") + "   page " + page;
     }
 
     @Override
     List<String> rows() {
-        return ROWS;
+        return PAGES.get(page);
     }
 
     @Override
     String beside(String row) {
-        Map<String, String> particular = new LinkedHashMap<>();
-        particular.put("Root's phrase", memory.has("root") ? "set" : "not set");
-        if (!memory.has("Address")) {
-            particular.put("Address", spec.first().equals("-") ? "none" : spec.first() + "/24 (DHCP)");
-        }
-        return particular.getOrDefault(row, memory.get(row));
+        return switch (row) {
+            case "Root password" -> memory.has("root") ? "set" : "not set";
+            case "IPv4 address" ->
+                memory.has(row) ? memory.get(row) : spec.first().equals("-") ? "none" : spec.first() + "/24 (DHCP)";
+            case "Test" -> memory.has("tested") ? "passed" : "";
+            default -> memory.get(row);
+        };
     }
 
     @Override
     void live() throws InterruptedException, Restart {
         line("loading...");
-        if (!kept()) {
+        if (!saved()) {
             memory.forget();
         }
         pause(100);
-        String address = kept() ? without(memory.get("Address")) : spec.first();
+        page = "start";
+        String address = saved() ? without(memory.get("IPv4 address")) : spec.first();
         if (!address.equals("-") && !address.isEmpty()) {
             face.show(address);
         }
-        if (kept() && memory.get("IPv6 address").contains(":")) {
+        if (saved() && memory.get("IPv6 address").contains(":")) {
             face.show(without(memory.get("IPv6 address")));
         }
-        logIn("root", memory.has("root") && kept() ? memory.get("root") : FACTORY);
+        logIn("root", memory.has("root") && saved() ? memory.get("root") : FACTORY);
         work();
     }
 
@@ -95,57 +93,70 @@ final class HypervisorHost extends ScreenMachine {
     @Override
     void enter(String row) throws InterruptedException, Restart {
         switch (row) {
-            case "Keyboard" -> set(row, choice(field("Layout [us]"), "us"));
-            case "Root's phrase" -> phrase("root");
-            case "Links" -> set(row, choice(field("How many links [1]"), "1"));
-            case "VLAN" ->
-                set(
-                        row,
-                        choice(
-                                field("Tag, 0 for none [" + (spec.has(Habit.WRONG_DEFAULT) ? "12" : "0") + "]"),
-                                spec.has(Habit.WRONG_DEFAULT) ? "12" : "0"));
-            case "Address" -> set(row, field("Address and length"));
-            case "Gateway" -> gateway();
-            case "IPv6 address" -> set(row, field("Address of version 6 and length"));
-            case "IPv6 gateway" -> set(row, field("Next hop of version 6"));
-            case "Own name" -> set(row, field("Full name"));
-            case "Name servers" -> set(row, field("Two of them, with a blank"));
-            case "Keep and restart" -> keep();
-            default -> check();
+            case "Host", "Uplink", "Services" -> page = row;
+            case BACK -> page = "start";
+            case "Test" -> test();
+            case "Save and restart" -> save();
+            case "Root password" -> phrase("root");
+            case "Keyboard layout" -> set(row, choice(field("Layout [us]"), "us"));
+            case "Ports" -> set(row, choice(field("Ports in use [1]"), "1"));
+            case "VLAN" -> vlan(row);
+            case "IPv4 router" -> router(row);
+            default -> set(row, field(row + ":"));
         }
     }
 
-    private void gateway() throws InterruptedException {
-        String typed = field("Next hop");
+    private void vlan(String row) throws InterruptedException {
+        String suggested = spec.has(Habit.WRONG_DEFAULT) ? "12" : "0";
+        set(row, choice(field("VLAN, 0 untagged [" + suggested + "]"), suggested));
+    }
+
+    private void router(String row) throws InterruptedException {
+        String typed = field(row + ":");
         if (refusesOnce()) {
-            say("Not kept: the next hop is not beside the address");
+            say("Refused: the router is not in the network of the address");
         } else {
-            set("Gateway", typed);
+            set(row, typed);
         }
     }
 
-    private void keep() throws InterruptedException, Restart {
-        if (!memory.has("root") || !memory.has("Address")) {
-            say("Not kept: a phrase and an address are wanted first");
-        } else if (field("Keep all this? (keep/no)").equals("keep")) {
-            memory.put("kept", "yes");
+    private void save() throws InterruptedException, Restart {
+        if (!memory.has("root") || !memory.has("tested")) {
+            say("Refused: set the root password and pass the test first");
+        } else if (field("Save and restart? (yes/no)").equals("yes")) {
+            memory.put("saved", "yes");
             if (spec.has(Habit.OLD_ADDRESS)) {
-                memory.put("Address", spec.first() + "/24");
+                memory.put("IPv4 address", spec.first() + "/24");
             }
             print("\033[2J\033[1;1Hrestarting");
             throw new Restart();
         }
     }
 
-    private void check() throws InterruptedException {
-        if (!field("Check gateway and names from here? (yes/no)").equals("yes")) {
+    /** Tries its name from the address that it is going to have. */
+    private void test() throws InterruptedException {
+        if (!field("Test with these settings? (yes/no)").equals("yes")) {
             return;
         }
-        between("checking...");
+        between("testing...");
         pause(200);
+        String own = without(memory.get("IPv4 address"));
+        if (!saved()) {
+            face.show(own);
+        }
         String server = memory.get("Name servers").replaceFirst(" .*", "");
-        boolean known =
-                OwnCheck.ask(without(memory.get("Address")), server, memory.get("Own name")) == OwnCheck.Found.KNOWN;
-        say(known ? "own check passed" : "own check failed: its own name is not known at its name server");
+        boolean known = OwnCheck.ask(own, server, memory.get("Full name")) == OwnCheck.Found.KNOWN;
+        if (!saved()) {
+            face.hide();
+            if (!spec.first().equals("-")) {
+                face.show(spec.first());
+            }
+        }
+        if (known) {
+            memory.put("tested", "yes");
+            say("Test passed");
+        } else {
+            say("Test failed: the name server does not know " + memory.get("Full name"));
+        }
     }
 }

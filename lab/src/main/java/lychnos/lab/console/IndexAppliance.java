@@ -17,32 +17,33 @@ final class IndexAppliance extends ConsoleMachine {
 
     private static final Pattern ADDRESS = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
     private static final Pattern ANY = Pattern.compile(".+");
+    private static final Pattern MAIL = Pattern.compile(".+@.+");
 
     /** A page: its heading, and what its fields take, by their labels. */
     private record Sheet(String heading, Map<String, Pattern> fields) {}
 
     private static final List<Sheet> SHEETS = List.of(
-            sheet("Network", "Address", ADDRESS, "Mask", ADDRESS, "Router", ADDRESS, "Host name", ANY, "Domain", ANY),
-            sheet("Name service", "First resolver", ADDRESS, "Second resolver", ADDRESS),
-            sheet("Time", "Time server", ADDRESS, "Zone", ANY),
             sheet(
-                    "Mail",
-                    "Relay",
-                    ADDRESS,
-                    "Sender",
-                    Pattern.compile(".+@.+"),
-                    "Alarms go to",
-                    Pattern.compile(".+@.+")),
-            sheet("Link", "Speed", Pattern.compile("by itself|1000 full|100 full")),
-            sheet(
-                    "First administrator",
-                    "Known by",
-                    Pattern.compile("this appliance|a directory"),
+                    "Administrator",
                     "Account",
                     ANY,
                     "Password",
-                    Pattern.compile(".{10,}")),
-            sheet("Test addresses", "Asks", ADDRESS));
+                    Pattern.compile(".{10,}"),
+                    "Accounts from",
+                    Pattern.compile("this appliance|a directory")),
+            sheet("Names and time", "Resolvers", ANY, "Time source", ADDRESS, "Time zone", ANY),
+            sheet("Mail", "Alarms to", MAIL, "Alarms from", MAIL, "Relay", ADDRESS),
+            sheet("Production port", "Link", Pattern.compile("auto|1000 full|100 full")),
+            sheet(
+                    "Production address",
+                    "Full name",
+                    ANY,
+                    "Address/length",
+                    Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+"),
+                    "Router",
+                    ADDRESS,
+                    "Address to try once cabled",
+                    ADDRESS));
 
     private final Face face;
     private final CountDownLatch set = new CountDownLatch(1);
@@ -67,7 +68,7 @@ final class IndexAppliance extends ConsoleMachine {
 
     @Override
     void pretendUsed() {
-        memory.put("Address", "127.40.9.250");
+        memory.put("Address/length", "127.40.9.250/24");
         memory.put("set", "yes");
     }
 
@@ -79,7 +80,7 @@ final class IndexAppliance extends ConsoleMachine {
     @Override
     void live() throws InterruptedException, Restart {
         if (memory.has("set")) {
-            face.show(memory.get("Address"));
+            face.show(address());
             new CountDownLatch(1).await();
         }
         HttpServer pages = face.plain(spec.first(), face.plainPort(), request -> request.setExpectMultipart(
@@ -92,6 +93,10 @@ final class IndexAppliance extends ConsoleMachine {
             face.endPlain(spec.first(), pages);
         }
         throw new Restart();
+    }
+
+    private String address() {
+        return memory.get("Address/length").replaceFirst("/.*", "");
     }
 
     private int at() {
@@ -108,7 +113,7 @@ final class IndexAppliance extends ConsoleMachine {
                 .putHeader("Content-Type", "text/html; charset=utf-8")
                 .end(
                         over
-                                ? page("All set", "<p>It restarts, and answers at " + memory.get("Address") + " then.")
+                                ? page("All set", "<p>Restarting. It then answers at " + address() + ".")
                                 : form(SHEETS.get(at()), fault));
         if (over) {
             memory.put("set", "yes");
@@ -121,7 +126,7 @@ final class IndexAppliance extends ConsoleMachine {
         for (Map.Entry<String, Pattern> field : sheet.fields.entrySet()) {
             String given = request.getFormAttribute(field.getKey());
             if (given == null || !field.getValue().matcher(given.strip()).matches()) {
-                return field.getKey() + " is not as it should be";
+                return field.getKey() + " has the wrong form";
             }
         }
         sheet.fields
@@ -143,7 +148,7 @@ final class IndexAppliance extends ConsoleMachine {
     }
 
     private String page(String heading, String body) {
-        return "<!doctype html><html lang=en><title>Harrop</title><p>Harrop " + serial() + ", step "
+        return "<!doctype html><html lang=en><title>Harrop</title><p>Harrop " + serial() + ", page "
                 + Math.min(at() + 1, SHEETS.size()) + " of " + SHEETS.size() + "<h1>" + heading + "</h1>" + body;
     }
 }

@@ -126,6 +126,7 @@ final class Interconnect extends ConsoleMachine {
         if (spec.has(Habit.EXTRA_QUESTION)) {
             ask("Colour of the lamp on the front (blue/white) ");
         }
+        policy();
         newPhrase();
         while (true) {
             askSettings();
@@ -160,12 +161,17 @@ final class Interconnect extends ConsoleMachine {
         }
     }
 
-    private void askSettings() throws InterruptedException {
-        String strong = ask("Strong phrases only [" + (spec.has(Habit.WRONG_DEFAULT) ? "no" : "yes") + "] ");
-        memory.put("strong", strong.isEmpty() ? spec.has(Habit.WRONG_DEFAULT) ? "no" : "yes" : strong);
+    /** What its passwords must be like; the pair has one policy. */
+    private void policy() throws InterruptedException {
+        String suggested = spec.has(Habit.WRONG_DEFAULT) ? "1" : "2";
+        String level = ask("Policy for passwords, level 1 to 3 [" + suggested + "] ");
+        memory.put("policy", level.isEmpty() ? suggested : level);
         if (spec.has(Habit.ASKS_AGAIN)) {
-            ask("Strong phrases only [" + memory.get("strong") + "] ");
+            ask("Policy for passwords, level 1 to 3 [" + memory.get("policy") + "] ");
         }
+    }
+
+    private void askSettings() throws InterruptedException {
         if (spec.has(Habit.ORDER_CHANGED)) {
             dns();
         }
@@ -176,10 +182,6 @@ final class Interconnect extends ConsoleMachine {
         hop();
         if (!spec.has(Habit.ORDER_CHANGED)) {
             dns();
-        }
-        if (left()) {
-            String larger = ask("Part of a larger fabric manager [no] ");
-            memory.put("larger", larger.isEmpty() ? "no" : larger);
         }
     }
 
@@ -229,10 +231,22 @@ final class Interconnect extends ConsoleMachine {
                 case "pair offer" -> offer(word.length > 2 ? word[2] : "");
                 case "pair take" -> take(word.length > 2 ? word[2] : "");
                 case "pair show" -> show();
+                case "manager use" -> manager(word.length > 2 ? word[2] : "");
                 case "log show" -> log();
                 case "forget all" -> offerToForget();
-                default -> line("no: it knows net show, pair offer, pair take, pair show, log show, forget all");
+                default ->
+                    line("no: it knows net show, pair offer, pair take, pair show, manager use, log show, forget all");
             }
+        }
+    }
+
+    /** The address of a manager of several pairs; most pairs have none. */
+    private void manager(String address) {
+        if (PLAIN.matcher(address).matches()) {
+            memory.put("manager", address);
+            line("manager " + address + " is told when the pair is up");
+        } else {
+            line("no: an address");
         }
     }
 

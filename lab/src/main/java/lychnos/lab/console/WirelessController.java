@@ -5,15 +5,19 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Mungris wireless controller in a virtual machine, on a line port of its host. It counts down to a self-made setup,
- * so that somebody has to press a key in time; asks for a maintenance port that takes its address from DHCP; and begins
- * anew at the end.
+ * A Mungris wireless controller in a virtual machine, on a line port of its host. It asks first for what it shares with
+ * its peers, then for its own address, and last for the account; radios are added later.
  */
 final class WirelessController extends ConsoleMachine {
 
     private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
-    private static final Pattern NUMBER = Pattern.compile("\\d{1,4}");
+    private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+");
+    private static final Pattern TAG = Pattern.compile("untagged|[1-9][0-9]{0,3}");
+    private static final Pattern PORT = Pattern.compile("[a-d]?");
+    private static final Pattern COUNTRY = Pattern.compile("[A-Z]{2}");
+    private static final Pattern ACCOUNT = Pattern.compile("[a-z]{3,16}");
     private static final Pattern ANY = Pattern.compile(".+");
+    private static final int SHORTEST_PASSWORD = 8;
 
     private final Face face;
 
@@ -30,9 +34,9 @@ final class WirelessController extends ConsoleMachine {
 
     @Override
     void pretendUsed() {
-        memory.put("word", "somebody-elses-9");
-        memory.put("operator", "somebody");
-        memory.put("kept", "yes");
+        memory.put("password", "somebody-elses-9");
+        memory.put("account", "somebody");
+        memory.put("saved", "yes");
     }
 
     @Override
@@ -40,33 +44,33 @@ final class WirelessController extends ConsoleMachine {
         face.hide();
     }
 
-    private boolean kept() {
-        return memory.has("kept");
+    private boolean saved() {
+        return memory.has("saved");
     }
 
     @Override
     String logLine(String text) {
-        return "(mungris) " + text + "\r\n";
+        return "mungris| " + text + "\r\n";
     }
 
     @Override
     String greeting() {
-        return "Mungris " + serial() + ", " + (kept() ? "runs its own settings" : "has no settings");
+        return "Mungris air controller, serial " + serial() + ": " + (saved() ? "configured" : "factory state");
     }
 
     @Override
     void live() throws InterruptedException, Restart {
-        log("two interfaces, one line");
+        log("radio table empty");
         pause(60);
-        if (!kept()) {
+        if (!saved()) {
             memory.forget();
         }
         greet();
-        if (kept()) {
-            if (memory.has("management")) {
-                face.show(memory.get("management"));
+        if (saved()) {
+            if (memory.has("address")) {
+                face.show(memory.get("address").replaceFirst("/.*", ""));
             }
-            line("access points may join");
+            line("radio service ready");
             signIn();
             shell();
         } else {
@@ -75,121 +79,115 @@ final class WirelessController extends ConsoleMachine {
     }
 
     private void signIn() throws InterruptedException {
-        while (true) {
-            String user = ask("Operator: ");
-            String word = ask("Word: ", false);
-            if (signsIn(user, word)) {
-                memory.add("seen.logins");
-                return;
-            }
+        while (!signsIn(ask("account :: "), ask("password :: ", false))) {
             memory.add("seen.refusedLogins");
             pause(300);
-            line("** nobody of that name and word");
+            line("not accepted: account or password");
         }
+        memory.add("seen.logins");
     }
 
     private void firstSetup() throws InterruptedException, Restart {
-        ask("Set it up by itself? (yes/no) [yes]: ");
-        while (true) {
-            questions();
+        do {
+            shared();
+            own();
+            account();
             listing();
-            if (ask("Keep these? (yes/no): ").equals("yes")) {
-                break;
-            }
-        }
-        memory.put("management", keptAddress(memory.get("management")));
-        memory.put("kept", "yes");
-        line("kept; begins anew");
+        } while (!ask("save or edit? ").equals("save"));
+        memory.put("address", keptAddress(memory.get("address")));
+        memory.put("saved", "yes");
+        line("saved, restarting");
         throw new Restart();
     }
 
-    private void questions() throws InterruptedException {
+    /** What is the same on every controller of a roaming group. */
+    private void shared() throws InterruptedException {
         if (spec.has(Habit.ORDER_CHANGED)) {
-            maintenance();
-            name();
+            given("roaming", "roaming group :: ", ANY);
+            given("time", "time from :: ", PLAIN);
         } else {
-            name();
-            maintenance();
+            given("time", "time from :: ", PLAIN);
+            given("roaming", "roaming group :: ", ANY);
         }
-        memory.put("operator", ask("Operator's name: ", ANY, "** a name is wanted"));
-        word();
-        memory.put("management", ask("Management address: ", PLAIN, "** an address is wanted"));
-        memory.put("mask", ask("Management mask: ", PLAIN, "** a mask is wanted"));
-        memory.put("router", router());
-        memory.put("tag", ask("Management VLAN (0 for none): ", NUMBER, "** a number is wanted"));
-        memory.put("port", ask("Port that carries it (1-4) [" + (spec.has(Habit.WRONG_DEFAULT) ? "2" : "1") + "]: "));
+        given("country", "radio rules of country :: ", COUNTRY);
+        given("redirect", "clients log in at :: ", PLAIN);
+    }
+
+    private void own() throws InterruptedException {
+        String suggested = spec.has(Habit.WRONG_DEFAULT) ? "c" : "a";
+        String port = ask("uplink port, a to d [" + suggested + "] :: ", PORT, "not accepted: a, b, c or d");
+        memory.put("port", port.isEmpty() ? suggested : port);
+        given("tag", "uplink VLAN or untagged :: ", TAG);
+        given("address", "address/length :: ", WITH_LENGTH);
+        given("router", "router :: ", PLAIN);
+        while (refusesOnce()) {
+            line("not accepted: router is outside of the network of the address");
+            given("router", "router :: ", PLAIN);
+        }
         if (spec.has(Habit.EXTRA_QUESTION)) {
-            ask("Colour of the lamp: ");
+            ask("antenna gain in dB :: ");
         }
-        memory.put("relay", ask("DHCP server behind it: ", PLAIN, "** an address is wanted"));
-        memory.put("redirect", ask("Address that clients are sent to: ", PLAIN, "** an address is wanted"));
-        memory.put("roaming", ask("Roaming domain: ", ANY, "** a name is wanted"));
-        memory.put("first", ask("First wireless network (Enter for later): "));
-        memory.put("clock", ask("Time server: ", PLAIN, "** an address is wanted"));
+        given("name", "controller name :: ", ANY);
+        String service = ask("service port address [dhcp] :: ");
+        memory.put("service", service.isEmpty() ? "dhcp" : service);
+        given("relay", "relay DHCP requests to :: ", PLAIN);
     }
 
-    private void name() throws InterruptedException {
-        memory.put("name", ask("System name: ", ANY, "** a name is wanted"));
+    private void given(String name, String prompt, Pattern wanted) throws InterruptedException {
+        memory.put(name, ask(prompt, wanted, "not accepted: wrong form"));
     }
 
-    private void maintenance() throws InterruptedException {
-        memory.put("maintenance", ask("Maintenance port (dhcp or an address) [dhcp]: "));
-    }
-
-    private void word() throws InterruptedException {
+    private void account() throws InterruptedException {
+        given("account", "account :: ", ACCOUNT);
         while (true) {
-            String first = ask("Operator's word: ", false);
-            if (first.length() < 8) {
-                line("** eight letters or more");
-            } else if (ask("The word again: ", false).equals(first)) {
-                memory.put("word", first);
+            String first = ask("password :: ", false);
+            if (first.length() < SHORTEST_PASSWORD) {
+                line("not accepted: 8 characters at least");
+            } else if (ask("password, once more :: ", false).equals(first)) {
+                memory.put("password", first);
                 memory.add("seen.phraseChanges");
                 return;
             } else {
-                line("** not the same");
+                line("not accepted: the two differ");
             }
         }
-    }
-
-    private String router() throws InterruptedException {
-        String typed = ask("Management router: ", PLAIN, "** an address is wanted");
-        while (refusesOnce()) {
-            line("** that router is not in the management network");
-            typed = ask("Management router: ", PLAIN, "** an address is wanted");
-        }
-        return typed;
     }
 
     private void listing() {
         Map<String, String> shown = new LinkedHashMap<>();
-        shown.put("system name", memory.get("name"));
-        shown.put("management", memory.get("management") + " " + memory.get("mask"));
+        shown.put("time", memory.get("time"));
+        shown.put("roaming", memory.get("roaming") + " (" + memory.get("country") + ")");
+        shown.put("log-in page", memory.get("redirect"));
+        shown.put("uplink", memory.get("port") + " " + memory.get("tag"));
+        shown.put("address", memory.get("address"));
         shown.put("router", memory.get("router"));
-        shown.put("vlan", memory.get("tag"));
-        shown.put("clients go to", memory.get("redirect"));
-        shown.put("roaming", memory.get("roaming"));
-        shown.put("time", memory.get("clock"));
-        shown.forEach((name, value) -> line(String.format("   %-14s %s", name + ":", value)));
+        shown.put("name", memory.get("name"));
+        shown.put("relay", memory.get("relay"));
+        shown.forEach((name, value) -> line(String.format("  %s -> %s", name, value)));
     }
 
     @Override
     boolean signsIn(String user, String phrase) {
-        return user.equals(memory.get("operator")) && phrase.equals(memory.get("word"));
+        return user.equals(memory.get("account")) && phrase.equals(memory.get("password"));
     }
 
     @Override
     void shell() throws InterruptedException {
         while (true) {
-            switch (ask("(mungris) > ")) {
+            switch (ask("mungris/ ")) {
                 case "" -> {
                     // an empty line is no command
                 }
-                case "show all" -> listing();
-                case "show wireless" ->
-                    line("   networks: "
-                            + (memory.get("first").isEmpty() ? "none, to be made later" : memory.get("first")));
-                default -> line("** it knows show all and show wireless");
+                case "print setup" -> listing();
+                case "print radios" -> line("  0 radios, no client network yet");
+                case "ping router" -> reach();
+                default -> line("not accepted: print setup, print radios or ping router");
             }
         }
+    }
+
+    private void reach() {
+        String own = memory.get("address").replaceFirst("/.*", "");
+        line("  router " + (OwnReach.answers(own, memory.get("router")) ? "answers" : "is silent"));
     }
 }

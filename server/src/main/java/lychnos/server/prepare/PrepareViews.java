@@ -119,7 +119,7 @@ public class PrepareViews {
             boolean permanent,
             boolean secret) {
 
-        static AskedField of(FactSpec fact) {
+        static AskedField of(FactSpec fact, String asked) {
             return new AskedField(
                     fact.name(),
                     fact.title(),
@@ -127,7 +127,7 @@ public class PrepareViews {
                     fact.type().word(),
                     fact.type().example(),
                     fact.find(),
-                    fact.asked(),
+                    asked,
                     fact.choices(),
                     fact.wanted(),
                     fact.is(FactSpec.Trait.PERMANENT),
@@ -155,7 +155,9 @@ public class PrepareViews {
                     kind.members().counts(),
                     kind.bring(),
                     kind.plug(),
-                    kind.facts().stream().map(AskedField::of).toList());
+                    kind.facts().stream()
+                            .map(fact -> AskedField.of(fact, kind.usedAt(fact)))
+                            .toList());
         }
     }
 
@@ -167,7 +169,9 @@ public class PrepareViews {
                     sort.word(),
                     sort.title(),
                     sort.example(),
-                    sort.fields().stream().map(AskedField::of).toList());
+                    sort.fields().stream()
+                            .map(field -> AskedField.of(field, field.asked()))
+                            .toList());
         }
     }
 

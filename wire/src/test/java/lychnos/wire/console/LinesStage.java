@@ -68,7 +68,7 @@ abstract class LinesStage {
                 4000 + number,
                 "group " + number % 100,
                 place,
-                model.equals("greenup") ? "127.40.10." + (1 + number % 250) : "-",
+                Planned.first(model, "127.40.10." + (1 + number % 250)),
                 Set.copyOf(List.of(habits)));
     }
 

@@ -269,7 +269,7 @@ class LinesTest {
         assertThrows(
                 WireFault.class,
                 () -> lines.open(
-                        LineAddress.tcp(LineAddress.Protocol.TELNET, Address.parse("10.40.8.99"), 2001), FAST, heard));
+                        LineAddress.tcp(LineAddress.Protocol.TELNET, Address.parse("10.40.8.99"), 6101), FAST, heard));
         assertThrows(WireFault.class, () -> lines.open(LineAddress.device("/etc/shadow"), FAST, heard));
     }
 }

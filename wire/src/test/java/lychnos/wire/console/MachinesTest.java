@@ -32,7 +32,7 @@ class MachinesTest extends LinesStage {
         ConsoleSpec one = spec("sallow", 3, "1");
         power(one);
         assertEquals(null, engineer(one).begin().end(40));
-        assertEquals("172.20.0.0/16", hall.kept("MB-3", "tunnel"));
+        assertEquals("10.45.0.0/16", hall.kept("MB-3", "overlay"));
         assertEquals("1", hall.kept("MB-3", "seen.restarts"));
     }
 
@@ -41,8 +41,8 @@ class MachinesTest extends LinesStage {
         ConsoleSpec host = spec("greenup", 4, "1");
         power(host);
         assertNull(engineer(host).begin().end(60));
-        assertEquals("127.40.9.5/24", hall.kept("MB-4", "Address"));
-        assertEquals("ard-one-5.ardal.example", hall.kept("MB-4", "Own name"));
+        assertEquals("127.40.9.5/24", hall.kept("MB-4", "IPv4 address"));
+        assertEquals("ard-one-5.ardal.example", hall.kept("MB-4", "Full name"));
         assertEquals("2", hall.kept("MB-4", "seen.logins"));
     }
 
@@ -51,8 +51,8 @@ class MachinesTest extends LinesStage {
         ConsoleSpec gateway = spec("brathay", 5, "1");
         power(gateway);
         assertNull(engineer(gateway).begin().end(40));
-        assertEquals("127.40.9.6", hall.kept("MB-5", "address"));
-        assertEquals("standby", hall.kept("MB-5", "manager"), "it suggests master");
+        assertEquals("127.40.9.6/24", hall.kept("MB-5", "address"));
+        assertEquals("5", hall.kept("MB-5", "priority"), "it suggests 8");
         assertEquals("no", hall.kept("MB-5", "diagnostics"), "it suggests yes");
         assertEquals("1", hall.kept("MB-5", "seen.restarts"));
         assertEquals("", hall.kept("MB-5", "seen.refusedLogins"));
@@ -64,7 +64,7 @@ class MachinesTest extends LinesStage {
         power(array);
         assertNull(engineer(array).begin().end(40));
         assertEquals("storage-team", hall.kept("MB-6", "group"));
-        assertEquals("416", hall.kept("MB-6", "tag"));
+        assertEquals("416", hall.kept("MB-6", "vlan"));
         assertEquals("", hall.kept("MB-6", "seen.refusedLogins"));
     }
 
@@ -81,8 +81,8 @@ class MachinesTest extends LinesStage {
         assertNull(atFirst.end(40));
         assertEquals("", hall.kept("MB-7", "seen.logins"), "the one that stands by is not logged in to");
         assertEquals("2", hall.kept("MB-107", "seen.logins"));
-        assertEquals(hall.kept("MB-107", "shared"), hall.kept("MB-7", "shared"));
-        assertTrue(hall.kept("MB-107", "bay2-6").endsWith("/64"), "its address of version 6 was set too");
+        assertEquals(hall.kept("MB-107", "common.ipv4"), hall.kept("MB-7", "common.ipv4"));
+        assertTrue(hall.kept("MB-107", "bay2.ipv6").endsWith("/64"), "its address of version 6 was set too");
     }
 
     @Test
@@ -96,12 +96,12 @@ class MachinesTest extends LinesStage {
     }
 
     @Test
-    void aWirelessControllerLeavesForLaterWhatIsForLater() throws Exception {
+    void aWirelessControllerIsSetUpAndReachesItsGateway() throws Exception {
         ConsoleSpec wireless = spec("mungris", 9, "1");
         power(wireless);
         assertNull(engineer(wireless).begin().end(40));
-        assertEquals("127.40.9.10", hall.kept("MB-9", "management"));
-        assertEquals("", hall.kept("MB-9", "first"));
-        assertEquals("127.47.255.1", hall.kept("MB-9", "redirect"));
+        assertEquals("127.40.9.10/24", hall.kept("MB-9", "address"));
+        assertEquals("untagged", hall.kept("MB-9", "tag"));
+        assertEquals("127.47.66.9", hall.kept("MB-9", "redirect"));
     }
 }

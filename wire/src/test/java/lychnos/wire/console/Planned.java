@@ -19,6 +19,8 @@ final class Planned {
     static final String JOINER = "joins-arrays";
     static final String VISITOR = "night-watch";
     static final Secret OURS = Secret.of("Hn4tRb7sLxVc");
+    /** The password on the card of an array for files. */
+    static final String CARD = "ferry-hazel-31-loft";
 
     private static final Map<String, String> KINDS = Map.of(
             "orrel", "interconnect-pair",
@@ -63,7 +65,7 @@ final class Planned {
 
         @Override
         public Optional<Secret> secret(String name) {
-            return name.equals("factory.phrase")
+            return name.equals("factory.phrase") || name.equals("factory-password")
                     ? Optional.of(factory)
                     : texts.containsKey(name) ? Optional.empty() : Optional.of(OURS);
         }
@@ -118,49 +120,45 @@ final class Planned {
             case "bannisdale" -> "sleddale";
             case "ullock" -> "fellside2";
             case "greenup" -> "greenup";
+            case "skeggle" -> CARD;
             default -> "none";
         };
     }
 
     private static Map<String, String> ofModel(String model, int last) {
         return switch (model) {
-            case "orrel" ->
-                texts(
-                        "factory.user keeper",
-                        "strong-passwords yes",
-                        "central-manager no",
-                        "shared.address 127.40.12." + last);
+            case "orrel" -> texts("factory.user keeper", "password-policy 2", "shared.address 127.40.12." + last);
             case "sallow" ->
                 texts(
                         "factory.user warden",
                         "fabric-name ardal-fabric",
                         "active 3",
-                        "tunnel-pool 172.20.0.0/16",
+                        "tunnel-pool 10.45.0.0/16",
                         "control-vlan 3900");
             case "brathay" ->
                 texts(
                         "factory.user steward",
-                        "static yes",
+                        "address-by static",
                         "time-zone UTC",
-                        "subnet-manager standby",
+                        "subnet-manager 5",
                         "diagnostics no");
             case "skeggle" ->
                 texts(
                         "factory.user warder",
-                        "admin.name ard-fil-1",
+                        "manage.name ard-fil-1",
                         "time-zone UTC",
-                        "data.address 127.40.11." + last,
-                        "data.length 24",
+                        "files.address 127.40.11." + last,
+                        "files.length 24",
                         "data-tag 416",
                         "bundle no",
                         "directory " + DIRECTORY,
                         "joiner " + JOINER,
                         "group storage-team",
-                        "visitor " + VISITOR);
+                        "directory-user " + VISITOR);
             case "wythop" ->
                 texts(
                         "factory.user chief",
-                        "hardened yes",
+                        "shell-policy 2",
                         "shared.name ard-bch-1",
                         "bay-1.address 127.40.9." + last,
                         "bay-2.address 127.40.11." + last,
@@ -182,14 +180,20 @@ final class Planned {
             case "dunmail" -> texts("account custodian");
             case "mungris" ->
                 texts(
-                        "operator aerial",
-                        "own-tag 408",
-                        "port 1",
+                        "admin-account skylark",
+                        "country SE",
+                        "uplink a",
+                        "uplink-vlan untagged",
                         "relay 127.40.8.22",
-                        "redirect 127.47.255.1",
+                        "login-address 127.47.66.9",
                         "roaming ardal-air");
             default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
         };
+    }
+
+    /** Where a stand-in gets its first address, or its first password from; a hyphen for neither. */
+    static String first(String model, String address) {
+        return model.equals("greenup") ? address : model.equals("skeggle") ? CARD : "-";
     }
 
     /** The names and texts of what a machine is answered with. */

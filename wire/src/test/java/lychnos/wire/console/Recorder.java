@@ -81,7 +81,7 @@ public final class Recorder {
                 4000 + number,
                 model,
                 place,
-                model.equals("greenup") ? "127.40.10.2" : "-",
+                Planned.first(model, "127.40.10.2"),
                 Set.of());
     }
 
