@@ -743,7 +743,7 @@ export const m = {
       open: (n: number) => `Set up ${n} in parallel`,
       title: 'Set up several units in parallel',
       text: 'Each unit gets its own lane. Every decision is asked for on each unit.',
-      alone: 'another unit of this kind goes first, alone',
+      alone: 'waits: another of its kind goes first, or has the same factory address',
       begin: (n: number) => (n === 1 ? 'Set up 1 unit' : `Set up ${n} units`),
     },
     legend: 'solid: needs you · hatched: the machine is working',

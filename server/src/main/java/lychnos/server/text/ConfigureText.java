@@ -4,6 +4,9 @@ import lychnos.core.text.Message;
 
 /** Texts of setups, consoles and controllers. */
 public enum ConfigureText implements Message {
+    FACTORY_ADDRESS_IS_IN_USE(
+            "{unit} and {other} leave the factory with the same address, {address}, and either may answer there. Start "
+                    + "{unit} once the setup of {other} has ended."),
     FINDING_BLOCKS("{what}. {why}"),
     ANOTHER_OF_THE_KIND_NEEDS_A_LOOK(
             "{unit}, of the same kind, shows something that was not foreseen. Look at it first."),

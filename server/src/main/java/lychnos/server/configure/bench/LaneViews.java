@@ -18,6 +18,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.server.allocate.Plans;
 import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.plan.FactoryAddresses;
 import lychnos.server.configure.plan.GoingAlone;
 import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
@@ -38,8 +39,17 @@ public class LaneViews {
     private final Facts facts;
     private final Plans plans;
     private final GoingAlone goingAlone;
+    private final FactoryAddresses factoryAddresses;
 
-    LaneViews(Session db, BringUps bringUps, Kinds kinds, Facts facts, Plans plans, GoingAlone goingAlone) {
+    LaneViews(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Facts facts,
+            Plans plans,
+            GoingAlone goingAlone,
+            FactoryAddresses factoryAddresses) {
+        this.factoryAddresses = factoryAddresses;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -100,6 +110,7 @@ public class LaneViews {
                         .forEach(row -> lanes.add(lane(unit, kinds.of(unit), row, drawn)));
             }
         }
+        Map<Long, Unit> sharing = factoryAddresses.waiting(bringUp, bringUps.units(bringUpId));
         facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
             if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
                 startable.add(new StartableUnit(
@@ -108,6 +119,7 @@ public class LaneViews {
                         known.kind().title(),
                         unit.place(),
                         begun.waits(unit.kind).isPresent()
+                                || sharing.containsKey(unit.id)
                                 || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
             }
         });

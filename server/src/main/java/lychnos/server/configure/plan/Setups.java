@@ -52,6 +52,7 @@ public class Setups {
     private final Live live;
     private final Clock clock;
     private final GoingAlone goingAlone;
+    private final FactoryAddresses factoryAddresses;
 
     Setups(
             Session db,
@@ -65,7 +66,9 @@ public class Setups {
             Live live,
             Clock clock,
             GoingAlone goingAlone,
+            FactoryAddresses factoryAddresses,
             SignedUnits signedUnits) {
+        this.factoryAddresses = factoryAddresses;
         this.signedUnits = signedUnits;
         this.db = db;
         this.bringUps = bringUps;
@@ -99,6 +102,7 @@ public class Setups {
         if (units.stream().anyMatch(unit -> !unit.bringUpId.equals(bringUpId))) {
             throw Refusal.notFound(ConfigureText.NO_SUCH_UNIT_IN_THIS_BRING_UP.said());
         }
+        factoryAddresses.refuse(bringUp, units);
         units.forEach(unit -> begin(unit, bringUp, begun, mode, reason, person));
         live.tell(bringUpId, "configure");
     }
