@@ -44,6 +44,7 @@ public final class RunThrough {
             "hypervisor-host 2 1",
             "file-array 1 1",
             "server-controller-by-hand 1 1",
+            "access-appliance 1 1",
             "wireless-controller 1 1",
             "index-appliance 1 1",
             "console-manager 1 1");

@@ -188,6 +188,12 @@ public final class ConsoleHall implements AutoCloseable {
                         memory,
                         restart,
                         face(spec, memory, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
+            case "rossett" ->
+                new AccessAppliance(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Rossett_8", () -> "Rossett " + memory.get("name")));
             case "mungris" ->
                 new WirelessController(
                         spec,

@@ -22,17 +22,18 @@ final class Planned {
     /** The password on the card of an array for files. */
     static final String CARD = "ferry-hazel-31-loft";
 
-    private static final Map<String, String> KINDS = Map.of(
-            "orrel", "interconnect-pair",
-            "sallow", "fabric-controller",
-            "greenup", "hypervisor-host",
-            "brathay", "infiniband-gateway",
-            "skeggle", "file-array",
-            "wythop", "blade-chassis",
-            "ullock", "server-controller-by-hand",
-            "mungris", "wireless-controller",
-            "dunmail", "console-manager",
-            "bannisdale", "block-array");
+    private static final Map<String, String> KINDS = Map.ofEntries(
+            Map.entry("orrel", "interconnect-pair"),
+            Map.entry("sallow", "fabric-controller"),
+            Map.entry("greenup", "hypervisor-host"),
+            Map.entry("brathay", "infiniband-gateway"),
+            Map.entry("skeggle", "file-array"),
+            Map.entry("wythop", "blade-chassis"),
+            Map.entry("ullock", "server-controller-by-hand"),
+            Map.entry("mungris", "wireless-controller"),
+            Map.entry("dunmail", "console-manager"),
+            Map.entry("bannisdale", "block-array"),
+            Map.entry("rossett", "access-appliance"));
 
     private Planned() {}
 
@@ -121,6 +122,7 @@ final class Planned {
             case "ullock" -> "fellside2";
             case "greenup" -> "greenup";
             case "skeggle" -> CARD;
+            case "rossett" -> "wythburn-line";
             default -> "none";
         };
     }
@@ -178,6 +180,7 @@ final class Planned {
                         "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
             case "dunmail" -> texts("account custodian");
+            case "rossett" -> texts("factory.user porter", "licence-key K9-ARD-118-44");
             case "mungris" ->
                 texts(
                         "admin-account skylark",
