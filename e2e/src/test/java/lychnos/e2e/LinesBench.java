@@ -282,7 +282,7 @@ public final class LinesBench {
                     stage.url(),
                     "/api/bring-ups/1/facts.csv",
                     "unit,member,serial,MAC address,location,console line,tunnel endpoints,control "
-                            + "VLAN,switches planned,nodes in the cluster,cluster name\nbyt-fdc-1,controller "
+                            + "VLAN,switches planned,nodes in the cluster,fabric name\nbyt-fdc-1,controller "
                             + "1,BY-1,02:4c:59:f1:00:01,R1 u1,"
                             + RAW_PORT + ",10.45.0.0/16,3900,6,1,byt-fabric\n");
             JsonNode fits = ask(api, stage.url(), "GET", "/api/bring-ups/1/fits?unit=" + unit, null)

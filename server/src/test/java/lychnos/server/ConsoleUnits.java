@@ -302,7 +302,7 @@ abstract class ConsoleUnits {
                             "10.45.0.0/16",
                             "control VLAN",
                             "3900",
-                            "cluster name",
+                            "fabric name",
                             "ardal-fabric",
                             "switches planned",
                             i == 1 ? "6" : ""));

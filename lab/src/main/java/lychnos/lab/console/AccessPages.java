@@ -97,7 +97,15 @@ final class AccessPages implements ServedPages.Pages {
         return null;
     }
 
-    /** Activates it on the spot; a temporary key that bridged the time is given up then. */
+    /** The temporary key stays to be seen, and counts no more. */
+    private void replaceBridge() {
+        JsonObject bridge = show("/bridge");
+        if (!bridge.getString("key", "").isEmpty()) {
+            memory.put("page/bridge", bridge.copy().put("state", "replaced").encode());
+        }
+    }
+
+    /** Activates it on the spot; a temporary key that bridged the time is replaced then. */
     private String licence(JsonObject written) {
         if (!PERMANENT.matcher(written.getString("key", "")).matches()) {
             return "that is no permanent key";
@@ -115,7 +123,7 @@ final class AccessPages implements ServedPages.Pages {
         written.put("state", way.equals("let out") ? "activated" : "not activated: " + way);
         memory.put("page/licence", written.encode());
         if (way.equals("let out")) {
-            memory.drop("page/bridge");
+            replaceBridge();
         }
         return null;
     }
