@@ -37,12 +37,15 @@ final class AccessPages implements ServedPages.Pages {
     public JsonObject show(String resource) {
         return switch (resource) {
             case "/identity" ->
-                new JsonObject().put("serial", spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial());
+                new JsonObject()
+                        .put("serial", spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial());
             case "/secret" -> new JsonObject().put("who", "porter").put("secret", "");
-            case "/bridge" -> kept(resource, new JsonObject().put("key", "").put("until", "").put("state", "none"));
-            case "/proxy" -> kept(resource, new JsonObject().put("host", "").put("port", 0).put("user", ""))
-                    .copy()
-                    .put("secret", "");
+            case "/bridge" ->
+                kept(resource, new JsonObject().put("key", "").put("until", "").put("state", "none"));
+            case "/proxy" ->
+                kept(resource, new JsonObject().put("host", "").put("port", 0).put("user", ""))
+                        .copy()
+                        .put("secret", "");
             case "/licence" -> kept(resource, new JsonObject().put("key", "").put("state", "none"));
             default -> null;
         };
