@@ -134,7 +134,7 @@ public final class LinesBench {
                             "name",
                             "lines-1",
                             "values",
-                            Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-3999")));
+                            Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-7999")));
             ask(
                     api,
                     url,
