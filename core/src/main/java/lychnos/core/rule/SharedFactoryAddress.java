@@ -22,8 +22,8 @@ final class SharedFactoryAddress implements Rule {
                         Finding.About.unit(units.get(0)),
                         units.size() + " units share the factory address "
                                 + units.get(0).kind().setup().factoryAddress(),
-                        "On one segment any of them may answer. Connect them one at a time; Lychnos starts only one of them at a "
-                                + "time."))
+                        "On one segment any of them may answer. Connect them one at a time; Lychnos starts only one "
+                                + "of them at a time."))
                 .toList();
     }
 }

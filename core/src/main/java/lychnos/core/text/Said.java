@@ -19,8 +19,8 @@ public record Said(Message message, Map<String, String> values) {
     private static final Pattern NAME = Pattern.compile("\\{([a-zA-Z][a-zA-Z0-9]*)(?:\\|([^|}]*)\\|([^|}]*))?}");
 
     /**
-     * With this property set to "codes", each text is its code with its values in brackets. The tests run so once: what
-     * still passes decides by codes, not by sentences.
+     * With this property set to "codes", each text is its code with its values in brackets. What still works then
+     * decides by codes, not by sentences.
      */
     private static final boolean CODES = "codes".equals(System.getProperty("lychnos.texts"));
 

@@ -29,8 +29,8 @@ public enum ApiText implements Message {
     IDEMPOTENCY_KEY_WAS_USED_ALREADY("This Idempotency-Key was used for another request."),
     INTERNAL_ERROR("Internal error"),
     INVALID_REQUEST("Invalid request"),
-    LOOK(": look at “{plural}”"),
-    LOOK_AT_LINE(": look at line {lineNr}, column {columnNr}"),
+    LOOK(": look at “{more}”"),
+    LOOK_AT_LINE(": look at line {line}, column {column}"),
     METHOD_NOT_ALLOWED("Method not allowed"),
     NOT_ACCEPTABLE("Not acceptable"),
     NOT_ALLOWED("Not allowed"),
@@ -43,7 +43,7 @@ public enum ApiText implements Message {
     REQUEST_CANNOT_BE_CARRIED_OUT("The request cannot be carried out."),
     REQUEST_COMES_FROM_ANOTHER_ORIGIN(
             "This request comes from a page of another origin. Only pages of this server change something here."),
-    REQUEST_IS_NOT_JSON_IN_THE_FORMAT("The request is not JSON in the format of this route{e}."),
+    REQUEST_IS_NOT_JSON_IN_THE_FORMAT("The request is not JSON in the format of this route{place}."),
     REQUEST_WAS_ALREADY_CARRIED_OUT(
             "This request was already carried out; its answer is not stored and cannot be repeated."),
     ROUTE_DOES_NOT_SUPPORT_THE_CONTENT_TYPE(

@@ -162,7 +162,7 @@ public enum ConfigureText implements Message {
     PASSWORD_IS_NOT_KNOWN_YET("This password is not known yet."),
     PASSWORD_MAY_HAVE_BEEN_CHANGED_SINCE(
             "The password may have been changed since. Reset the machine, or enter the password in use."),
-    PASSWORD_OF_CHARACTERS_IS_SEALED("a password of {passwordLength} characters is sealed"),
+    PASSWORD_OF_CHARACTERS_IS_SEALED("a password of {length} characters is sealed"),
     READING_DIFFERS_FROM_THE_LABEL(
             "You read “{text}”, and the label list has {label}. Check that this is the right machine, or correct "
                     + "the label list in Prepare."),
@@ -174,17 +174,17 @@ public enum ConfigureText implements Message {
     SERVER_IS_STOPPING("This server is stopping."),
     UNDER_WAY_ALREADY("The setup of this unit is in progress already."),
     SET_UP_ALREADY("This unit is set up already."),
-    SHOWED_THE_PASSWORD("showed the password of “{place}{plural}”{plural2}"),
+    SHOWED_THE_PASSWORD("showed the password of “{step}{field}”{member}"),
     SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE(
             "it shows another certificate than before, {fingerprint}; nothing was sent under that one"),
     SHOWS_ANOTHER_FORM_THAN_ITS_DESCRIPTION_SAYS(
-            "“{remote}” shows another form than its description says, so that it was not set. Do it by hand, or "
+            "“{step}” shows another form than its description says, so that it was not set. Do it by hand, or "
                     + "correct the description."),
-    STARTED_FILLING_IN_THE_PAGES("started filling in the pages{plural}"),
+    STARTED_FILLING_IN_THE_PAGES("started filling in the pages{more}"),
     STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
     STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console{more}"),
-    STEP_CANNOT_REACH("For “{remote}” {what} cannot be reached: {reason}. Going on tries it again."),
-    STEP_CANNOT_REACH_NOW("“{remote}”: {what} cannot be reached now: {reason}. Trying again."),
+    STEP_CANNOT_REACH("For “{step}” {what} cannot be reached: {reason}. Going on tries it again."),
+    STEP_CANNOT_REACH_NOW("“{step}”: {what} cannot be reached now: {reason}. Trying again."),
     STEP_SENDS_NO_PASSWORD("This step sends no password."),
     STEP_WAS_TICKED_AUTOMATICALLY("This step was ticked automatically, or does not exist."),
     STOPPED("Stopped by {login}."),

@@ -12,9 +12,9 @@ public enum PrepareText implements Message {
     ALREADY_HERE("already here"),
     ANOTHER_UNIT_OF_THIS_SITE_HAS_THE_NAME("Another unit of this site has the name {typed}."),
     ANSWERS_BUT_OFFERS_NO_TLS("answers, but offers no TLS"),
-    AT_MOST_CELLS_ARE_SET_AT_ONCE("At most {mostCells} cells are set at once."),
-    AT_MOST_SERVERS("At most {mostServers} servers."),
-    AT_MOST_UNITS("At most {mostUnits} units."),
+    AT_MOST_CELLS_ARE_SET_AT_ONCE("At most {most} cells are set at once."),
+    AT_MOST_SERVERS("At most {most} servers."),
+    AT_MOST_UNITS("At most {most} units."),
     BRING_UP_HAS_1_TO_UNITS("A bring-up has 1 to {value} units; {count} are there."),
     CHOSE_NETWORK("chose network {prefix}"),
     CREATED_BRING_UP_WITH_UNITS_EXPECTED("created bring-up “{bringUp}” with {count} {count|unit|units} expected"),
@@ -37,7 +37,7 @@ public enum PrepareText implements Message {
     IS_LOOPBACK_LINK_LOCAL("{what} is loopback, link-local, multicast or reserved, and no management network."),
     IS_MISSING("This is missing."),
     IS_NOT_A_COLUMN_MAPPING_SUCH_AS_0_SERIAL(
-            "“{each}” is not a column mapping such as 0:serial. Possible meanings are {possible}."),
+            "“{given}” is not a column mapping such as 0:serial. Possible meanings are {possible}."),
     IS_NOT_A_HOST_ADDRESS("{gateway} is not a host address of {prefix}."),
     IS_SHOWN_IN_PLACE_OF_A_SAVED_PASSWORD(
             "“{value}” is shown in place of a saved password. Leave the cell unchanged to keep it, or type "
@@ -49,7 +49,7 @@ public enum PrepareText implements Message {
     IS_THIS_SERVER_OR_ITS_DATABASE("{what} is this server's own address or its database's."),
     LIES_OUTSIDE_OF_WHAT_THIS_SERVER_MAY_REACH("{what} lies outside of what this server may reach. {how}"),
     MAC_ADDRESS_BELONGS("This MAC address belongs to {serial} at {place}."),
-    MOVED_TO_VERSION_OF_THE_KIND("moved {unit} to version {version} of the kind “{after}”{plural}"),
+    MOVED_TO_VERSION_OF_THE_KIND("moved {unit} to version {version} of the kind “{after}”{more}"),
     NAME_HAS_1_TO_80_CHARACTERS("A name has 1 to 80 characters, in one line."),
     NAME_HAS_AT_MOST_80_CHARACTERS("A name has at most 80 characters, in one line."),
     NEEDS_A_LOGIN("needs a login"),
@@ -90,8 +90,8 @@ public enum PrepareText implements Message {
     TAKES_NAMES_OF_AT_MOST_CHARACTERS("{title} takes names of at most {longest} characters; “{name}” has {count}."),
     THAT_CHANGE_HAS_ALREADY_BEEN_UNDONE("That change has already been undone."),
     THAT_IMPORT_HAS_ALREADY_BEEN_UNDONE("That import has already been undone."),
-    THE_NETWORK("The network {before}"),
-    TWO_COLUMNS_ARE_CHOSEN("Two columns are chosen for “{parts}”. Choose one."),
+    THE_NETWORK("The network {prefix}"),
+    TWO_COLUMNS_ARE_CHOSEN("Two columns are chosen for “{meaning}”. Choose one."),
     TYPE_THE_PASSWORD_AGAIN(
             "Type the password again: it would go somewhere else now, since what it is sent to, or as whom, is "
                     + "changed."),

@@ -16,8 +16,7 @@ public enum ProveText implements Message {
     DOES_NOT_DO("{hostName} does not do that: {reason}."),
     HOW_OFTEN("How often?"),
     INSTALLED_A_SIGNED_CERTIFICATE("installed a signed certificate on {hostName}"),
-    INTERVAL_OF_CHECKS_IS_1_TO_MINUTES(
-            "The interval of checks is 1 to {longestMinutes} minutes, or with 0 not at all."),
+    INTERVAL_OF_CHECKS_IS_1_TO_MINUTES("The interval of checks is 1 to {longest} minutes, or with 0 not at all."),
     ITS_ADDRESS_AS_DELIVERED("its address as delivered"),
     MACHINE_ACCEPTED_THE_CERTIFICATE_BUT_STILL(
             "The machine accepted the certificate but still shows the old one after {seconds} s. It may need a "
@@ -31,7 +30,7 @@ public enum ProveText implements Message {
     NO_UNIT_IS_SET_UP_YET("No unit is set up yet. Set up units in Configure."),
     REFUSES("{hostName} refuses that: {reason}."),
     REJECTED_THE_NEW("rejected the new {what} of {hostName}{why}"),
-    SAY_WHAT_IS_WRONG("Say what is wrong, in at most {longestReason} characters."),
+    SAY_WHAT_IS_WRONG("Say what is wrong, in at most {longest} characters."),
     SERVER_IS_STOPPING("this server is stopping"),
     UNIT_HAS_NO_ADDRESS_YET("This unit has no address yet."),
     ENDPOINT_IS_PROVEN("The endpoint is proven."),
