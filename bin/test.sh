@@ -115,7 +115,7 @@ run_lane() { # run_lane NAME: its log goes to NAME.log, how it ended to NAME.end
 }
 
 if [ "$AT_ONCE" = 1 ]; then
-  for lane in "${LANES[@]}"; do run_lane "$lane"; done
+  for lane in "${LANES[@]}"; do run_lane "$lane" 2>&1 | tee "$RUN/$lane.log"; done
 else
   for lane in "${LANES[@]}"; do
     while [ "$(jobs -pr | wc -l)" -ge "$AT_ONCE" ]; do sleep 1; done
@@ -138,6 +138,13 @@ done
 say "seconds by class:"
 grep -ho '<testsuite [^>]*' "$ROOT"/*/target/surefire-reports/TEST-*.xml \
   | sed -E 's/.* name="([^"]*)".*/\1 &/; s/^([^ ]*) .* time="([^"]*)".*/\2 \1/' | sort -rn | sed -n 1,25p >&2
+# what failed, once more at the end: a long log is often cut at its beginning
+for lane in "${LANES[@]}"; do
+  [ "$(cat "$RUN/$lane.ended" 2>/dev/null)" != 0 ] || continue
+  say "what failed in $lane:"
+  { grep -aE -A 12 '\[ERROR\]|FAIL|[Ee]rror:|AssertionError' "$RUN/$lane.log" || tail -n 60 "$RUN/$lane.log"; } \
+    | sed -n 1,120p >&2
+done
 [ -z "$failed" ] || exit 1
 [ -z "${LYCHNOS_TIMES:-}" ] || exit 0
 # a test that no lane ran would pass unseen

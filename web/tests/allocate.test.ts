@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, within } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { notices } from '../src/lib/notices.svelte';
 import Allocate from '../src/stages/allocate/Allocate.svelte';
@@ -45,7 +45,7 @@ describe('Allocate', () => {
     shown('engineer', { '/allocations': { allocation: 'a1' } });
     await fireEvent.click(await take());
     const proposal = recorded.proposal();
-    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    await waitFor(() => expect(server.sent).toHaveLength(1));
     expect(server.sent[0]).toMatchObject({
       method: 'POST',
       path: expect.stringMatching(/\/allocations$/) as string,
@@ -53,9 +53,9 @@ describe('Allocate', () => {
     });
     const lines = (server.sent[0]!.body as { lines: { address: string }[] }).lines;
     expect(lines.map((line) => line.address)).toEqual(proposal.lines.map((line) => line.address));
-    await vi.waitFor(() => expect(notices.list).toHaveLength(1));
+    await waitFor(() => expect(notices.list).toHaveLength(1));
     notices.list[0]!.undo!();
-    await vi.waitFor(() => expect(server.sent.at(-1)?.path).toMatch(/\/allocations\/a1\/undo$/));
+    await waitFor(() => expect(server.sent.at(-1)?.path).toMatch(/\/allocations\/a1\/undo$/));
   });
 
   it('proposes for a chosen unit alone, by role, and goes on to the next fit', async () => {
@@ -69,9 +69,9 @@ describe('Allocate', () => {
         .map((each) => each.querySelector('b')?.textContent);
     expect(pressed()).toEqual(['.80 – .86']);
     await fireEvent.click(within(side).getByRole('button', { name: /^Next fit/ }));
-    await vi.waitFor(() => expect(pressed()).toEqual(['.120 – .126']));
+    await waitFor(() => expect(pressed()).toEqual(['.120 – .126']));
     await fireEvent.click(await take());
-    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    await waitFor(() => expect(server.sent).toHaveLength(1));
     expect(server.sent[0]!.body).toMatchObject({
       pattern: null,
       lines: recorded.fits().fits[1]!.lines.map((l) => ({ address: l.address })),
@@ -97,7 +97,7 @@ describe('Allocate', () => {
   it('reserves the address of an unknown device in the network, beside its other ranges', async () => {
     shown('engineer', { '/prepare': recorded.prepare() });
     await fireEvent.click(await screen.findByRole('button', { name: 'Reserve this address' }));
-    await vi.waitFor(() => expect(server.sent).toHaveLength(1));
+    await waitFor(() => expect(server.sent).toHaveLength(1));
     const ranges = (server.sent[0]!.body as { ranges: { purpose: string; run: string }[] }).ranges;
     const before = recorded.prepare().site.networks.find((each) => each.id === recorded.ribbon().networkId)!.ranges;
     expect(ranges.slice(0, -1)).toEqual(before);
@@ -107,7 +107,7 @@ describe('Allocate', () => {
   it('undoes the last allocation', async () => {
     shown();
     await fireEvent.click(await screen.findByRole('button', { name: /^Undo allocation of 39 addresses/ }));
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(server.sent[0]!.path).toMatch(new RegExp(`/allocations/${recorded.ribbon().undo!.allocation}/undo$`)),
     );
   });

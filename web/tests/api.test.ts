@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { again } from '../src/lib/again.svelte';
 import { api, forgetAnswers, Problem } from '../src/lib/api';
@@ -73,12 +74,12 @@ describe('the server’s answers', () => {
       vi.fn(() => Promise.resolve(answers.shift()!)),
     );
     const shown = api.post('/dialogues/1/steps/2/password');
-    await vi.waitFor(() => expect(again.asking).toBe(true));
+    await waitFor(() => expect(again.asking).toBe(true));
     again.end(true);
     expect(await shown).toEqual({ text: 'shown' });
     answers.push(again403());
     const refused = problem(api.post('/dialogues/1/steps/2/password'));
-    await vi.waitFor(() => expect(again.asking).toBe(true));
+    await waitFor(() => expect(again.asking).toBe(true));
     again.end(false);
     expect((await refused).status).toBe(403);
     expect(again.asking).toBe(false);

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import Bench from '../src/stages/configure/bench/Bench.svelte';
 import type { BenchView } from '../src/stages/configure/bench/types';
@@ -27,9 +27,7 @@ function shown(
 const member = (view: BenchView) => view.members[0]!;
 const pressing = (name: RegExp) => screen.findByRole('button', { name }).then((button) => fireEvent.click(button));
 const sent = (path: RegExp, body: unknown) =>
-  vi.waitFor(() =>
-    expect(server.sent[0]).toEqual({ method: 'POST', path: expect.stringMatching(path) as string, body }),
-  );
+  waitFor(() => expect(server.sent[0]).toEqual({ method: 'POST', path: expect.stringMatching(path) as string, body }));
 
 describe('the bench', () => {
   it('sends the answer that it shows, once a person says so', async () => {

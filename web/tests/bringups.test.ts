@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Brief } from '../src/lib/types';
 import BringUps from '../src/stages/board/BringUps.svelte';
@@ -47,7 +47,7 @@ describe('the list of bring-ups', () => {
     let tell: (response: Response) => void = () => undefined;
     fetched.mockImplementation(() => new Promise((resolve) => (tell = resolve)));
     shown();
-    await vi.waitFor(() => expect(fetched).toHaveBeenCalled());
+    await waitFor(() => expect(fetched).toHaveBeenCalled());
     expect(screen.queryByText(/No bring-up yet/)).toBeNull();
     tell(answer([]));
     expect(await screen.findByText(/No bring-up yet/)).toBeInTheDocument();
@@ -87,7 +87,7 @@ describe('the list of bring-ups', () => {
     await fireEvent.input(word, { target: { value: 'ARD 1' } });
     await fireEvent.submit(word.closest('form')!);
     expect(await screen.findByText(/2 to 12 lowercase letters and digits\./)).toHaveClass('bad');
-    await vi.waitFor(() => expect(word).toHaveFocus());
+    await waitFor(() => expect(word).toHaveFocus());
     expect(screen.getByLabelText('Name')).toHaveValue('Store room');
     expect(screen.queryByRole('alert')).toBeNull();
   });

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, within } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { HandoverView, SignStanding } from '../src/lib/types';
 import HandOver from '../src/stages/handover/HandOver.svelte';
@@ -76,7 +76,7 @@ describe('Hand over', () => {
     const dialog = screen.getByRole('dialog', { hidden: true });
     await fireEvent.click(within(dialog).getByLabelText('ard-srv-001-oob'));
     await fireEvent.click(within(dialog).getByRole('button', { name: 'Sign 1 unit', hidden: true }));
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(server.sent.find((each) => each.path.endsWith('/signatures'))?.body).toEqual({
         units: [{ unit: 2, face: 'face-2' }],
       }),

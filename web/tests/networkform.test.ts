@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { PrepareView } from '../src/lib/types';
 import NetworkForm from '../src/stages/prepare/NetworkForm.svelte';
@@ -52,7 +52,7 @@ describe('stating a network', () => {
     await type('Name servers', '10.40.8.3,10.40.8.4;  10.40.8.5');
     await type('Pools and reserved ranges 1', '101-180');
     await save();
-    await vi.waitFor(() => expect(onclose).toHaveBeenCalledOnce());
+    await waitFor(() => expect(onclose).toHaveBeenCalledOnce());
     expect(server.sent[0]).toMatchObject({
       method: 'PUT',
       path: expect.stringMatching(/\/network$/) as string,
@@ -89,7 +89,7 @@ describe('stating a network', () => {
     await save();
     expect(await screen.findByText(/the network is 10\.40\.9\.0\/24/)).toBeInTheDocument();
     expect(screen.getByText('300 is more than 255.')).toBeInTheDocument();
-    await vi.waitFor(() => expect(screen.getByLabelText('Prefix')).toHaveFocus());
+    await waitFor(() => expect(screen.getByLabelText('Prefix')).toHaveFocus());
     expect(screen.getByLabelText('Domain')).toHaveValue('ardal.example');
     expect(onclose).not.toHaveBeenCalled();
   });
@@ -116,7 +116,7 @@ describe('stating a network', () => {
     await save();
     expect(await screen.findByRole('alert', { hidden: true })).toHaveTextContent('somebody else');
     await save();
-    await vi.waitFor(() => expect(server.sent).toHaveLength(2));
+    await waitFor(() => expect(server.sent).toHaveLength(2));
     expect(server.sent[1]!.body).toMatchObject({ version: 'new' });
   });
 });

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { PrepareView } from '../src/lib/types';
 import Prepare from '../src/stages/prepare/Prepare.svelte';
@@ -24,7 +24,7 @@ describe('Prepare', () => {
       expect((await screen.findAllByText(finding.what)).length).toBeGreaterThan(0);
     const fixable = view.site.findings.find((finding) => finding.fix)!;
     await fireEvent.click(screen.getByRole('button', { name: fixable.fix!.label }));
-    await vi.waitFor(() => expect(server.sent.find((each) => each.path.endsWith('/fixes'))?.body).toEqual(fixable.fix));
+    await waitFor(() => expect(server.sent.find((each) => each.path.endsWith('/fixes'))?.body).toEqual(fixable.fix));
   });
 
   it('has a sheet for each kind, with every unit in it', async () => {

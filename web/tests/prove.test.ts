@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, within } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Endpoint, ProveView } from '../src/lib/types';
 import Prove from '../src/stages/prove/Prove.svelte';
@@ -90,7 +90,7 @@ describe('Prove', () => {
     shown();
     await screen.findByText('ard-fic-1-l');
     await fireEvent.click(screen.getAllByRole('button', { name: 'Check this rack' })[0]!);
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(server.sent).toEqual([
         { method: 'POST', path: expect.stringMatching(/\/checks$/) as string, body: { units: [1] } },
       ]),
@@ -114,7 +114,7 @@ describe('Prove', () => {
     ];
     shown();
     await fireEvent.click(await screen.findByRole('button', { name: 'Check 1 failed again' }));
-    await vi.waitFor(() => expect(server.sent.at(-1)?.body).toEqual({ units: [2] }));
+    await waitFor(() => expect(server.sent.at(-1)?.body).toEqual({ units: [2] }));
   });
 
   it('lets a viewer look and press nothing', async () => {

@@ -1,4 +1,8 @@
 import '@testing-library/jest-dom/vitest';
+import { configure } from '@testing-library/svelte';
+
+// a slow machine makes nothing fail: what is waited for is there within milliseconds, or never
+configure({ asyncUtilTimeout: 20_000 });
 
 // jsdom knows no media queries; nothing here depends on one
 window.matchMedia ??= (media: string) =>

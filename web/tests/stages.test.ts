@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { BoardView, Cell, ConfigureView, Lane, Row } from '../src/lib/types';
 import Board from '../src/stages/board/Board.svelte';
@@ -112,7 +112,7 @@ describe('the Board', () => {
 
   it('has its services asked when somebody looks', async () => {
     shown([]);
-    await vi.waitFor(() => expect(server.sent.map((each) => each.path)).toEqual([expect.stringMatching(/\/measure$/)]));
+    await waitFor(() => expect(server.sent.map((each) => each.path)).toEqual([expect.stringMatching(/\/measure$/)]));
   });
 });
 
@@ -134,7 +134,7 @@ describe('Configure', () => {
     await fireEvent.click(await screen.findByRole('button', { name: /Set up 9 units/ }));
     await fireEvent.input(screen.getByRole('spinbutton', { hidden: true }), { target: { value: '5' } });
     await fireEvent.click(screen.getByRole('button', { name: 'Start setup', hidden: true }));
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(server.sent).toEqual([
         { method: 'POST', path: expect.stringMatching(/\/setups$/) as string, body: { width: 5 } },
       ]),
@@ -144,7 +144,7 @@ describe('Configure', () => {
   it('opens what has stopped, and lets it be tried again or set aside', async () => {
     shown(configure([lane(1, 'DONE'), lane(2, 'STOPPED'), lane(3, 'WAITING')]));
     await fireEvent.click(await screen.findByRole('button', { name: 'Try again' }));
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/setups/2/retry']),
     );
     expect(screen.getByRole('button', { name: 'Continue without this unit' })).toBeInTheDocument();

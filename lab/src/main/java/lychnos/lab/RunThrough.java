@@ -30,7 +30,7 @@ public final class RunThrough {
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final String BASE = "10.40";
     private static final long LOOK_MILLIS = 500;
-    private static final long LONGEST_MINUTES = 15;
+    private static final long LONGEST_MINUTES = 10;
     private static final int WIDTH = 4;
 
     /** What the hall has besides its servers: kind, how many, members of each. */
@@ -153,7 +153,7 @@ public final class RunThrough {
                 + " at a time behind the first, consoles side by side, the first of each kind alone");
         while (true) {
             begin();
-            String stands = "";
+            String stands = stopped();
             boolean all = true;
             for (JsonNode lane : engineer.get(at("lanes")).path("lanes")) {
                 JsonNode bench =
@@ -172,7 +172,7 @@ public final class RunThrough {
                 throw new Stuck(stands.contains(" it wants a yes (") ? 3 : 1, stands);
             }
             if (System.nanoTime() - begun > TimeUnit.MINUTES.toNanos(LONGEST_MINUTES)) {
-                throw new Stuck(1, "not all of it is ready after " + LONGEST_MINUTES + " minutes");
+                throw new Stuck(1, "not all of it is ready after " + LONGEST_MINUTES + " minutes:" + waiting());
             }
             TimeUnit.MILLISECONDS.sleep(LOOK_MILLIS);
         }
@@ -186,6 +186,53 @@ public final class RunThrough {
                         JSON.createObjectNode().put("mode", "run"));
             }
         }
+    }
+
+    /** The servers whose setup has stopped, each with its reason: how to continue is a person's decision. */
+    private String stopped() throws IOException, InterruptedException {
+        StringBuilder stopped = new StringBuilder();
+        for (JsonNode setup : engineer.get(at("configure")).path("lanes")) {
+            if (setup.path("state").asText().equals("STOPPED")) {
+                stopped.append(setup.path("name").asText())
+                        .append(", ")
+                        .append(setup.path("step").asText())
+                        .append(": ")
+                        .append(setup.path("note").asText())
+                        .append(' ')
+                        .append(setup.path("advice").asText())
+                        .append('\n');
+            }
+        }
+        return stopped.toString().strip();
+    }
+
+    /** What each unit waits for that is not ready, one line each. */
+    private String waiting() throws IOException, InterruptedException {
+        StringBuilder waiting = new StringBuilder();
+        for (JsonNode unit : lead.get(at("handover")).path("units")) {
+            if (!unit.path("state").asText().equals("READY")) {
+                waiting.append("\n  ")
+                        .append(unit.path("unit").asText())
+                        .append(": ")
+                        .append(unit.path("why").asText());
+            }
+        }
+        for (JsonNode lane : engineer.get(at("lanes")).path("lanes")) {
+            JsonNode bench = engineer.get("/api/units/" + lane.path("unitId").asLong() + "/bench");
+            for (JsonNode member : bench.path("members")) {
+                waiting.append("\n  ")
+                        .append(bench.path("name").asText())
+                        .append(' ')
+                        .append(member.path("label").asText())
+                        .append(": ")
+                        .append(member.path("state").asText())
+                        .append(' ')
+                        .append(member.path("note").asText())
+                        .append(' ')
+                        .append(member.path("hold").path("sentence").asText());
+            }
+        }
+        return waiting.toString();
     }
 
     /** Says what is new of a unit. */
