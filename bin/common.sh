@@ -223,7 +223,7 @@ make_hall_network() {
   # a machine answers for its own address alone, from its own interface
   $HALL sh -c 'echo 1 >/proc/sys/net/ipv4/conf/all/arp_ignore; echo 2 >/proc/sys/net/ipv4/conf/all/arp_announce
     ip link set lo up; ip link set lych-hall up; ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall
-    ip addr add 10.40.16.1/24 dev lych-hall; ip addr add fd40:a4da:1:8::1/64 dev lych-hall nodad'
+    ip addr add 10.40.16.1/24 dev lych-hall; ip addr add 10.40.24.1/24 dev lych-hall; ip addr add fd40:a4da:1:8::1/64 dev lych-hall nodad'
   # ping without privileges, for the one group there is
   echo "0 0" >/proc/sys/net/ipv4/ping_group_range
   export HALL_PID HALL

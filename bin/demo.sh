@@ -133,16 +133,17 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
 TXT
   if [ -n "$KEPT" ]; then
     cat >&2 <<TXT
-  43 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in the middle
+  49 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in the middle
   of its setup was without power meanwhile. ./lychnos demo --fresh forgets all that and begins again.
 TXT
   else
     cat >&2 <<TXT
-  43 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
+  49 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
   back, on purpose, one leaves a port open, and one name server lags behind another.
   In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
   backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects waits at its first answers.
-  The others of its thirteen kinds wait: some known, some not; there is one unknown device on the wire, and one clock that lies.
+  A load balancer has shown its licence request and waits for the answer.
+  The others of its nineteen kinds wait: some known, some not; there is one unknown device on the wire, and one clock that lies.
 TXT
   fi
   cat >&2 <<TXT

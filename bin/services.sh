@@ -66,7 +66,7 @@ zone_file() {
   [ "$1" != ardal.example ] || printf 'ns1 IN A 10.40.8.3\nns2 IN A 10.40.8.4\nrelay IN A 10.40.8.20\n@ IN MX 10 relay\n'
 }
 
-HALL_ZONES="ardal.example 8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa"
+HALL_ZONES="ardal.example 8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 24.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa"
 
 # name_server DIR ADDRESS primary|secondary
 name_server() {

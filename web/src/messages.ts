@@ -861,6 +861,7 @@ export const m = {
       WAITING: 'machine working',
       HELD: 'needs your decision',
       PEER: 'waiting for a peer',
+      DATE: 'waiting for a day',
       CUT: 'line down',
       STOPPED: 'stopped',
       DONE: 'set up',

@@ -20,7 +20,7 @@
     onlog: (() => void) | null;
   } = $props();
   let typed = $state('');
-  const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'PERMANENT'].includes(hold.why));
+  const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'DATE', 'PERMANENT'].includes(hold.why));
   const wants = $derived(hold.typed !== '');
   const right = $derived(!wants || typed.trim() === hold.typed);
   /** Typed, never pasted nor dropped: that is what it is for. */

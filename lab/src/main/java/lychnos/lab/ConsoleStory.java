@@ -14,7 +14,8 @@ import java.util.concurrent.TimeUnit;
  * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and
  * a server by hand are set up to their end by somebody who says yes to everything, an array has come to a page that its
  * mail relay takes amiss, a store for backups has its controllers set and waits at a name that can never be changed, a
- * gateway is waited for that will not come back, and a pair of interconnects waits at the question after its login.
+ * gateway is waited for that will not come back, a pair of interconnects waits at the question after its login, and a
+ * load balancer has shown its licence request and waits for the answer.
  */
 public final class ConsoleStory {
 
@@ -39,7 +40,8 @@ public final class ConsoleStory {
             "ard-blk-1", new Begun("run", 2),
             "ard-obj-1", new Begun("run", 0),
             "ard-iog-1", new Begun("run", 1),
-            "ard-fic-1", new Begun("ask", 6));
+            "ard-fic-1", new Begun("ask", 6),
+            "ard-lba-1", new Begun("run", TO_THE_END));
 
     private final Story story;
 
@@ -89,6 +91,23 @@ public final class ConsoleStory {
         story.send("POST", path, body.toString(), "application/json");
     }
 
+    /** Ticks what is done on the host of a virtual machine, which the lab has done already. */
+    private void powerOn(JsonNode member) throws IOException, InterruptedException {
+        for (JsonNode step : member.path("steps")) {
+            boolean first = false;
+            for (JsonNode mark : step.path("marks")) {
+                first |= mark.asText().equals("FIRST");
+            }
+            if (first && step.path("progress").asText().equals("OPEN")) {
+                send(
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/tick",
+                        JSON.createObjectNode()
+                                .put("place", step.path("place").asInt())
+                                .put("done", true));
+            }
+        }
+    }
+
     /** Says yes where it can be said now; gives how often it may be said still, which is never once it is done. */
     private int follow(long unit, int times) throws IOException, InterruptedException {
         int left = times;
@@ -103,6 +122,7 @@ public final class ConsoleStory {
                                 .put("typed", member.path("hold").path("typed").asText()));
                 left--;
             }
+            powerOn(member);
         }
         return bench.path("runState").asText().equals("DONE") ? 0 : left;
     }

@@ -34,7 +34,13 @@ final class CoreStory {
             "ard-air-1",
             "ard-idx-1",
             "ard-obj-1",
-            "ard-cmg-1");
+            "ard-cmg-1",
+            "ard-flm-1",
+            "ard-lba-1",
+            "ard-lbc-1",
+            "ard-adp-1",
+            "ard-lic-1",
+            "ard-clm-1");
 
     private final Story story;
     private final String base;
@@ -73,6 +79,12 @@ final class CoreStory {
         announce("wireless-controller", 1, 1);
         announce("index-appliance", 1, 1);
         announce("console-manager", 1, 1);
+        announce("fleet-manager", 1, 1);
+        announce("load-balancer", 1, 1);
+        announce("balancer-console", 1, 1);
+        announce("delivery-pair", 1, 2);
+        announce("licence-host", 1, 1);
+        announce("cluster-manager", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
         if (real) {
             // somebody's address is known before anything is placed beside it
@@ -89,6 +101,7 @@ final class CoreStory {
     /** The networks that stand beside the one of management. */
     void networks() throws IOException, InterruptedException {
         send("PUT", "networks", data());
+        send("PUT", "networks", inBand());
         if (base.equals("10.40")) {
             send("PUT", "networks", six());
         }
@@ -113,6 +126,19 @@ final class CoreStory {
                 .put("purpose", "pool")
                 .put("run", base + ".16.10-" + base + ".16.199")
                 .put("note", "data ports");
+        return network;
+    }
+
+    private ObjectNode inBand() {
+        ObjectNode network = story.network(8, "In-band", 420)
+                .put("prefix", base + ".24.0/24")
+                .put("purpose", "in-band");
+        network.put("gateway", base + ".24.1");
+        network.putArray("ranges")
+                .addObject()
+                .put("purpose", "pool")
+                .put("run", base + ".24.10-" + base + ".24.99")
+                .put("note", "balancers and their services");
         return network;
     }
 
@@ -181,7 +207,7 @@ final class CoreStory {
                     new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
             domain.put(
                     "reverse-zones",
-                    "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa "
+                    "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 24.40.10.in-addr.arpa "
                             + "8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
             resource("domain", "ardal.example", domain);
             resource("relay", "relay", Map.of("address", base + ".8.20"));

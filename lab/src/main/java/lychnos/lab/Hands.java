@@ -2,6 +2,8 @@ package lychnos.lab;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -9,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import lychnos.lab.console.LicenceOffice;
 
 /**
  * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages
@@ -19,7 +22,7 @@ final class Hands {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** What stands for a while and passes without anybody. */
-    private static final Set<String> PASSES = Set.of("PREREQUISITE", "PEER", "STANDBY");
+    private static final Set<String> PASSES = Set.of("PREREQUISITE", "PEER", "DATE", "STANDBY");
 
     /** Pages of the value sheet at which something is compared, and nothing typed. */
     private static final Set<String> LOOKED_AT = Set.of("Production cable");
@@ -27,9 +30,22 @@ final class Hands {
     /** The page of the value sheet at which the label is compared. */
     private static final String IDENTITY = "Is it the one?";
 
+    /**
+     * Where a kind's licence request is answered.
+     *
+     * @param ordered the field that says how much was ordered
+     * @param fact where the answer is entered
+     */
+    private record Office(String maker, String ordered, String fact) {}
+
+    private static final Map<String, Office> OFFICES = Map.of(
+            "Load balancer", new Office("Loweswater", "Limit", "licence-answer"),
+            "Licence host", new Office("Buttermere", "Licences", "registration-answer"));
+
     private static final int AGAIN_SECONDS = 5;
 
     private final Story person;
+    private final String bringUp;
     /** Whether terms, permanent values, wipes and restarts are agreed to. */
     private final boolean sayYes;
 
@@ -38,9 +54,13 @@ final class Hands {
     private final Map<String, Integer> yeses = new LinkedHashMap<>();
     private final Set<String> ticked = new HashSet<>();
     private final Map<Long, Integer> typed = new HashMap<>();
+    /** How to register with the fleet manager; by fact. */
+    private final Map<String, String> fleet = new HashMap<>();
 
-    Hands(Story person, boolean sayYes) {
+    /** @param bringUp where the work goes on, such as {@code /api/bring-ups/3} */
+    Hands(Story person, String bringUp, boolean sayYes) {
         this.person = person;
+        this.bringUp = bringUp;
         this.sayYes = sayYes;
     }
 
@@ -70,6 +90,8 @@ final class Hands {
                 return bench.path("name").asText() + " " + member.path("label").asText() + ": " + stands;
             }
             tick(bench, member);
+            takeToOffice(bench, member);
+            introduce(bench, member);
         }
         return "";
     }
@@ -125,6 +147,55 @@ final class Hands {
                                 .put("done", true));
             }
         }
+    }
+
+    /** Takes the licence request that a page has shown to its maker's office, and enters the answer as a fact. */
+    private void takeToOffice(JsonNode bench, JsonNode member) throws IOException, InterruptedException {
+        Office office = OFFICES.get(bench.path("kindTitle").asText());
+        if (office == null) {
+            return;
+        }
+        String request = "";
+        int ordered = 0;
+        for (JsonNode step : member.path("steps")) {
+            request += step.path("fields").path("licence request").asText();
+            ordered += step.path("fields").path(office.ordered).asInt();
+        }
+        long dialogue = member.path("dialogueId").asLong();
+        if (request.isEmpty() || !ticked.add(dialogue + " licence")) {
+            return;
+        }
+        String answer = new LicenceOffice(office.maker).answer(request, ordered);
+        enter(bench, Map.of(office.fact, answer));
+        typed.merge(dialogue, 1 + answer.length(), Integer::sum);
+    }
+
+    /** Reads from a fleet manager how others register with it, and enters that for the manager of clusters. */
+    private void introduce(JsonNode bench, JsonNode member) throws IOException, InterruptedException {
+        if (bench.path("kindTitle").asText().equals("Fleet manager")) {
+            for (JsonNode step : member.path("steps")) {
+                String word = step.path("fields").path("joining word").asText();
+                if (!word.isEmpty()) {
+                    fleet.put("joining-word", word);
+                    fleet.put("fleet-manager", step.path("answer").asText().replaceAll("https://|/", ""));
+                }
+            }
+        } else if (bench.path("kindTitle").asText().equals("Cluster manager")
+                && !fleet.isEmpty()
+                && ticked.add("introduced")) {
+            enter(bench, fleet);
+        }
+    }
+
+    private void enter(JsonNode bench, Map<String, String> facts) throws IOException, InterruptedException {
+        ObjectNode cells = JSON.createObjectNode();
+        ArrayNode all = cells.putArray("cells");
+        facts.forEach((name, value) -> all.addObject()
+                .put("unitId", bench.path("unitId").asLong())
+                .put("member", "")
+                .put("name", name)
+                .put("value", value));
+        person.send("PUT", bringUp + "/facts", cells.toString(), "application/json");
     }
 
     /** Whether a page asks which machine it is, at an appliance that shows that on its service port. */

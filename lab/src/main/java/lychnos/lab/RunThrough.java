@@ -45,6 +45,12 @@ public final class RunThrough {
             "file-array 1 1",
             "server-controller-by-hand 1 1",
             "access-appliance 1 1",
+            "fleet-manager 1 1",
+            "load-balancer 1 1",
+            "balancer-console 1 1",
+            "delivery-pair 1 2",
+            "licence-host 1 1",
+            "cluster-manager 1 1",
             "wireless-controller 1 1",
             "index-appliance 1 1",
             "console-manager 1 1");
@@ -52,7 +58,8 @@ public final class RunThrough {
     private final Story engineer;
     private final Story lead;
     private final Path directory;
-    private final Hands hands;
+    private final boolean sayYes;
+    private Hands hands;
     private final long begun = System.nanoTime();
     private final Map<String, String> told = new LinkedHashMap<>();
     private long bringUp;
@@ -61,7 +68,7 @@ public final class RunThrough {
         engineer = new Story(server, BASE);
         lead = new Story(server, BASE);
         this.directory = directory;
-        hands = new Hands(engineer, sayYes);
+        this.sayYes = sayYes;
     }
 
     /** Something that a person has to see to. */
@@ -106,6 +113,7 @@ public final class RunThrough {
         engineer.signIn();
         lead.signIn("hall-lead", "lead-of-the-hall");
         bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1 5", "R2 5");
+        hands = new Hands(engineer, "/api/bring-ups/" + bringUp, sayYes);
         CoreStory core = new CoreStory(engineer, BASE, bringUp);
         core.ground(keyName, key);
         engineer.send(

@@ -284,11 +284,11 @@ final class Answering {
         }
         List<String> undecided = course.steps.decidedBy(step);
         if (!undecided.isEmpty()) {
-            course.hold(Hold.until(step, asked.title(), undecided, question.line()));
+            course.hold(Hold.until(step, asked.title(), undecided, question.line(), course::value));
             return;
         }
         if (!asked.after().isEmpty() && course.value(asked.after()).isEmpty()) {
-            course.hold(Hold.until(step, asked.title(), List.of(asked.after()), question.line()));
+            course.hold(Hold.until(step, asked.title(), List.of(asked.after()), question.line(), course::value));
             return;
         }
         Optional<String> text =

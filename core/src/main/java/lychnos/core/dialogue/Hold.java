@@ -1,6 +1,8 @@
 package lychnos.core.dialogue;
 
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
@@ -12,6 +14,9 @@ import java.util.stream.Collectors;
  * @param typed what the person must type to go on; empty where saying so is enough
  */
 public record Hold(Why why, int step, String sentence, String shown, String typed) {
+
+    /** What a name ends with that is known once the day of a fact has come. */
+    public static final String REACHED = ".reached";
 
     /** The reasons. */
     public enum Why {
@@ -51,6 +56,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         PREREQUISITE(false),
         /** Another member must tell something first; nobody is needed for that. */
         PEER(false),
+        /** A day must come first, such as the one on which a maker has promised something. */
+        DATE(false),
         OVERDUE(true),
         /** The machine has not asked the next thing within the time that the description allows after an answer. */
         LATE(true),
@@ -83,24 +90,43 @@ public record Hold(Why why, int step, String sentence, String shown, String type
 
         /** Whether it ends automatically once a value is known. */
         public boolean endsWhenKnown() {
-            return this == PREREQUISITE || this == PEER;
+            return this == PREREQUISITE || this == PEER || this == DATE;
+        }
+
+        /** Whether nobody needs to do anything for it to end. */
+        public boolean endsAlone() {
+            return this == PEER || this == DATE;
         }
     }
 
     /**
      * A step that waits for values.
      *
-     * @param names of facts, or {@code left.code} for what another member tells
+     * @param names of facts, {@code left.code} for what another member tells, or {@code approved-on.reached} for a day
+     *     that has come
+     * @param known what is known by now: the day itself
      */
-    public static Hold until(int step, String title, List<String> names, String shown) {
-        boolean told = names.stream().allMatch(name -> name.indexOf('.') > 0);
-        String what = names.stream()
-                .map(name -> name.indexOf('.') < 0
-                        ? name + " is known"
-                        : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has shown its "
-                                + name.substring(name.indexOf('.') + 1).replace('-', ' '))
-                .collect(Collectors.joining(", and until "));
-        return new Hold(
-                told ? Why.PEER : Why.PREREQUISITE, step, "“" + title + "” waits until " + what + ".", shown, "");
+    public static Hold until(
+            int step, String title, List<String> names, String shown, Function<String, Optional<String>> known) {
+        String what = names.stream().map(name -> what(name, known)).collect(Collectors.joining(", and until "));
+        return new Hold(why(names), step, "“" + title + "” waits until " + what + ".", shown, "");
+    }
+
+    private static Why why(List<String> names) {
+        return names.stream().allMatch(name -> name.endsWith(REACHED))
+                ? Why.DATE
+                : names.stream().allMatch(name -> name.indexOf('.') > 0) ? Why.PEER : Why.PREREQUISITE;
+    }
+
+    private static String what(String name, Function<String, Optional<String>> known) {
+        if (name.endsWith(REACHED)) {
+            String fact = name.substring(0, name.length() - REACHED.length());
+            return known.apply(fact).orElse("its day") + " (" + fact.replace('-', ' ') + ")";
+        }
+        int dot = name.indexOf('.');
+        return dot < 0
+                ? name.replace('-', ' ') + " is known"
+                : name.substring(0, dot).replace('-', ' ') + " has shown its "
+                        + name.substring(dot + 1).replace('-', ' ');
     }
 }

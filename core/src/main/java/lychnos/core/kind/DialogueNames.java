@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Look;
 import lychnos.core.dialogue.Template;
 import lychnos.core.fact.FactSpec;
@@ -157,6 +158,10 @@ final class DialogueNames {
                 || told.contains(name)
                 || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
             return true;
+        }
+        if (name.endsWith(Hold.REACHED)) {
+            String day = name.substring(0, name.length() - Hold.REACHED.length());
+            return fact(day).filter(fact -> fact.type() == FactType.DATE).isPresent();
         }
         int dot = name.indexOf('.');
         if (dot < 0) {

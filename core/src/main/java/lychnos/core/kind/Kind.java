@@ -115,6 +115,9 @@ public record Kind(
      */
     public record Machine(int cores, DataSize memory, DataSize disk, List<String> networks, boolean line) {}
 
+    /** TCP ports that must answer at an address, and those that must not. */
+    public record Ports(List<Integer> open, List<Integer> shut) {}
+
     /**
      * What is proven.
      *
@@ -127,6 +130,7 @@ public record Kind(
      * @param presence whether it answers the presence ping of RMCP, or must not
      * @param iscsi roles whose addresses are iSCSI portals
      * @param nfs roles whose addresses serve NFS
+     * @param roles by role, the ports of its address, in place of {@code open} and {@code shut}
      */
     public record Checks(
             int port,
@@ -137,28 +141,34 @@ public record Kind(
             Optional<SignsIn> signsIn,
             Expectation presence,
             List<String> iscsi,
-            List<String> nfs) {
+            List<String> nfs,
+            Map<String, Ports> roles) {
 
         private static final int SSH = 22;
 
+        /** The ports that are said for the address of a role, such as {@code service 2}; empty where none are. */
+        public Optional<Ports> at(String role) {
+            return Optional.ofNullable(roles.getOrDefault(role, roles.get(role.replaceFirst("\\d+$", "{i}"))));
+        }
+
         Checks withPort(int other) {
-            return new Checks(other, open, shut, community, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(other, open, shut, community, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         Checks withOpen(List<Integer> other) {
-            return new Checks(port, other, shut, community, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(port, other, shut, community, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         Checks withPresence(Expectation other) {
-            return new Checks(port, open, shut, community, ssh, signsIn, other, iscsi, nfs);
+            return new Checks(port, open, shut, community, ssh, signsIn, other, iscsi, nfs, roles);
         }
 
         Checks withShut(List<Integer> other) {
-            return new Checks(port, open, other, community, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(port, open, other, community, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         Checks withCommunity(String other) {
-            return new Checks(port, open, shut, other, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(port, open, shut, other, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         /** Whether it must greet over SSH, or must not answer there. */
@@ -176,7 +186,16 @@ public record Kind(
                     .toList();
             boolean greets = other == Expectation.EXPECTED;
             return new Checks(
-                    port, open, closed, community, greets, greets ? signsIn : Optional.empty(), presence, iscsi, nfs);
+                    port,
+                    open,
+                    closed,
+                    community,
+                    greets,
+                    greets ? signsIn : Optional.empty(),
+                    presence,
+                    iscsi,
+                    nfs,
+                    roles);
         }
     }
 
@@ -350,7 +369,8 @@ public record Kind(
                 Optional.empty(),
                 Expectation.NOT_CHECKED,
                 checks.iscsi,
-                checks.nfs);
+                checks.nfs,
+                checks.roles);
         return copy.kind();
     }
 }

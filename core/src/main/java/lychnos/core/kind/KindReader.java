@@ -5,7 +5,9 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -140,7 +142,7 @@ public final class KindReader {
                 root.at("dialogue").there() ? Optional.of(dialogues.read(root.at("dialogue"))) : Optional.empty(),
                 machine(root.at("machine")),
                 logins(root.at("factory")),
-                checks(root.at("checks"), dialogues),
+                checks(root.at("checks"), dialogues, addresses),
                 waits(root.at("waits").at("restart")),
                 flows(root.at("flows")));
     }
@@ -241,7 +243,7 @@ public final class KindReader {
         return logins;
     }
 
-    private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
+    private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
         place.only("checks");
         List<Integer> open = ports(place.at("open"));
         List<Integer> shut = ports(place.at("shut"));
@@ -265,7 +267,25 @@ public final class KindReader {
                         ? place.at("presence").read(Expectation::parse, Expectation.NOT_CHECKED)
                         : Expectation.NOT_CHECKED,
                 place.at("iscsi").texts(),
-                place.at("nfs").texts());
+                place.at("nfs").texts(),
+                roles(place.at("roles"), addresses));
+    }
+
+    private static Map<String, Kind.Ports> roles(YamlPlace place, List<AddressPlan> addresses) {
+        Map<String, Kind.Ports> roles = new LinkedHashMap<>();
+        place.map().forEach((role, at) -> {
+            at.only("role-checks");
+            if (addresses.stream().noneMatch(plan -> plan.roles().stream().anyMatch(row -> row.contains(role)))) {
+                at.fault("No address has the role “" + role + "”.");
+            }
+            List<Integer> open = ports(at.at("open"));
+            List<Integer> shut = ports(at.at("shut"));
+            if (shut.stream().anyMatch(open::contains)) {
+                at.at("shut").fault("The same port cannot be expected and forbidden.");
+            }
+            roles.put(role, new Kind.Ports(open, shut));
+        });
+        return roles;
     }
 
     private static List<Integer> ports(YamlPlace place) {

@@ -286,6 +286,10 @@ public record KindSummary(
         return Remark.plain("usually " + KindReader.text(about) + ", a fault after " + KindReader.text(atMost));
     }
 
+    private static String listed(List<Integer> ports) {
+        return ports.stream().map(String::valueOf).collect(Collectors.joining(", "));
+    }
+
     private static List<String> proven(Kind kind) {
         Kind.Checks checks = kind.checks();
         List<String> all = new ArrayList<>(List.of("TCP " + checks.port() + " answers"));
@@ -304,11 +308,19 @@ public record KindSummary(
             all.add("NFS answers: " + String.join(", ", checks.nfs()));
         }
         if (!checks.open().isEmpty()) {
-            all.add("open: TCP " + checks.open().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+            all.add("open: TCP " + listed(checks.open()));
         }
         if (!checks.shut().isEmpty()) {
-            all.add("closed: TCP " + checks.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+            all.add("closed: TCP " + listed(checks.shut()));
         }
+        checks.roles().forEach((role, ports) -> {
+            if (!ports.open().isEmpty()) {
+                all.add(role + ", open: TCP " + listed(ports.open()));
+            }
+            if (!ports.shut().isEmpty()) {
+                all.add(role + ", closed: TCP " + listed(ports.shut()));
+            }
+        });
         if (!checks.community().isEmpty()) {
             all.add("answers no SNMP to “" + checks.community() + "”");
         }

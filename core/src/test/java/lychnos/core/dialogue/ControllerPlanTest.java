@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import lychnos.core.dialogue.DialogueStep.Controller;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
@@ -16,6 +17,8 @@ import lychnos.core.proof.Settings;
 import org.junit.jupiter.api.Test;
 
 class ControllerPlanTest {
+
+    private static final Function<String, Optional<String>> NOTHING = name -> Optional.empty();
 
     private static final Controller STEP = new Controller(
             "Controller",
@@ -97,16 +100,30 @@ class ControllerPlanTest {
     void aStepThatWaitsSaysForWhom() {
         assertEquals(
                 "“Join” waits until node 1 has shown its join code.",
-                Hold.until(4, "Join", List.of("node-1.join-code"), "").sentence());
+                Hold.until(4, "Join", List.of("node-1.join-code"), "", NOTHING).sentence());
         assertEquals(
                 Hold.Why.PEER,
-                Hold.until(4, "Join", List.of("node-1.join-code"), "").why());
+                Hold.until(4, "Join", List.of("node-1.join-code"), "", NOTHING).why());
         assertEquals(
                 Hold.Why.PREREQUISITE,
-                Hold.until(4, "Bundle", List.of("bundled-at-switch"), "").why());
+                Hold.until(4, "Bundle", List.of("bundled-at-switch"), "", NOTHING)
+                        .why());
         assertEquals(
                 Hold.Why.PREREQUISITE,
-                Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "")
+                Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "", NOTHING)
+                        .why());
+    }
+
+    @Test
+    void aStepThatWaitsForADaySaysWhich() {
+        Function<String, Optional<String>> known =
+                name -> name.equals("granted-on") ? Optional.of("2026-12-07") : Optional.empty();
+        Hold hold = Hold.until(4, "Authority", List.of("granted-on.reached"), "", known);
+        assertEquals(Hold.Why.DATE, hold.why());
+        assertEquals("“Authority” waits until 2026-12-07 (granted on).", hold.sentence());
+        assertEquals(
+                Hold.Why.PREREQUISITE,
+                Hold.until(4, "Authority", List.of("granted-on.reached", "answer"), "", known)
                         .why());
     }
 }

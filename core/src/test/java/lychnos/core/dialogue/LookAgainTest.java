@@ -79,8 +79,8 @@ class LookAgainTest {
     }
 
     @Test
-    void eightKindsAreSignedInTo() {
-        assertEquals(8, signedInTo().count());
+    void twelveKindsAreSignedInTo() {
+        assertEquals(12, signedInTo().count());
     }
 
     @Test

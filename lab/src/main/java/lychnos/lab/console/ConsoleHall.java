@@ -88,7 +88,7 @@ public final class ConsoleHall implements AutoCloseable {
                         memory,
                         restart,
                         face(spec, memory, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")),
-                        () -> group(spec));
+                        () -> group(spec, FabricController.class));
             case "greenup" ->
                 new HypervisorHost(
                         spec,
@@ -181,7 +181,7 @@ public final class ConsoleHall implements AutoCloseable {
                                 webPort,
                                 "Seathwaite_2",
                                 () -> "Seathwaite " + memory.get("cluster")),
-                        () -> nodes(spec));
+                        () -> group(spec, StoreNode.class));
             case "dunmail" ->
                 new ConsoleManager(
                         spec,
@@ -194,6 +194,79 @@ public final class ConsoleHall implements AutoCloseable {
                         memory,
                         restart,
                         face(spec, memory, plug, index, webPort, "Rossett_8", () -> "Rossett " + memory.get("name")));
+            case "rosthwaite" ->
+                new FleetManager(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Rosthwaite_3",
+                                () -> "Rosthwaite " + memory.get("full name")));
+            case "loweswater" ->
+                new LoadBalancer(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Loweswater_2",
+                                () -> "Loweswater " + memory.get("called")));
+            case "ennerdale" ->
+                new DeliveryNode(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Ennerdale_7",
+                                () -> "Ennerdale " + memory.get("name")),
+                        () -> other(spec, DeliveryNode.class));
+            case "crummock" ->
+                new BalancerConsole(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Crummock_1", () -> "Crummock " + memory.get("name")));
+            case "buttermere" ->
+                new LicenceHost(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Buttermere_4",
+                                () -> "Buttermere " + memory.get("called")));
+            case "ullscarf" ->
+                new ClusterManager(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Ullscarf_5",
+                                () -> "Ullscarf " + memory.get("cluster")),
+                        () -> group(spec, ClusterManager.class));
             case "mungris" ->
                 new WirelessController(
                         spec,
@@ -226,14 +299,6 @@ public final class ConsoleHall implements AutoCloseable {
         return new Face(vertx, plug, plugged, index, webPort, software, title, memory);
     }
 
-    private List<StoreNode> nodes(ConsoleSpec spec) {
-        return machines.stream()
-                .filter(each -> each.spec.group().equals(spec.group()))
-                .filter(StoreNode.class::isInstance)
-                .map(StoreNode.class::cast)
-                .toList();
-    }
-
     /** The other machine of a pair. */
     private <M extends ConsoleMachine> Optional<M> other(ConsoleSpec spec, Class<M> model) {
         return machines.stream()
@@ -243,11 +308,12 @@ public final class ConsoleHall implements AutoCloseable {
                 .findFirst();
     }
 
-    private List<FabricController> group(ConsoleSpec spec) {
+    /** The machines of one model that know each other. */
+    private <M extends ConsoleMachine> List<M> group(ConsoleSpec spec, Class<M> model) {
         return machines.stream()
                 .filter(each -> each.spec.group().equals(spec.group()))
-                .filter(FabricController.class::isInstance)
-                .map(FabricController.class::cast)
+                .filter(model::isInstance)
+                .map(model::cast)
                 .toList();
     }
 

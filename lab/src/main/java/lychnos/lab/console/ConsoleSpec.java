@@ -11,7 +11,8 @@ import lychnos.lab.MachineSpec;
 /**
  * One console machine of a hall file.
  *
- * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale, harrop, rossett or seathwaite
+ * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale, harrop, rossett,
+ *     rosthwaite, loweswater, ennerdale, crummock, buttermere, ullscarf or seathwaite
  * @param serial printed on its label
  * @param mac MAC address of its management port, or of its controller where it has one
  * @param host the virtualisation host whose line port it is on; empty for a machine on the line server

@@ -8,7 +8,10 @@ import io.vertx.core.http.HttpServerRequest;
 import io.vertx.core.net.KeyCertOptions;
 import java.security.KeyPair;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import lychnos.lab.KeyFile;
 import lychnos.lab.MachineSpec;
@@ -29,7 +32,9 @@ final class Face {
     private final Supplier<String> title;
     private ServedPages interfaces;
     private SshDoors.Shell shell;
+    private Predicate<String> allowed = address -> true;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
+    private final Set<String> quiet = new LinkedHashSet<>();
     private final Memory memory;
     private KeyCertOptions certificate;
     private KeyPair hostKey;
@@ -75,7 +80,14 @@ final class Face {
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         if (port == 443) {
-            SshDoors.open(address, new SshDoors.Door(software, hostKey(), shell));
+            SshDoors.open(address, new SshDoors.Door(software, hostKey(), shell, allowed));
+        }
+    }
+
+    /** Has an address that answers ping and serves nothing. */
+    synchronized void showQuietly(String address) {
+        if (quiet.add(address)) {
+            plug.addAddress(spec, index, address);
         }
     }
 
@@ -103,6 +115,12 @@ final class Face {
     /** Lets people sign in over SSH. */
     void overSsh(SshDoors.Shell to) {
         shell = to;
+    }
+
+    /** Lets people sign in over SSH from some addresses only. */
+    void overSsh(SshDoors.Shell to, Predicate<String> from) {
+        shell = to;
+        allowed = from;
     }
 
     /** Serves pages in the clear at an address, as a service port does. */
@@ -133,5 +151,7 @@ final class Face {
             plug.removeAddress(spec, index, address);
         }
         pages.clear();
+        quiet.forEach(address -> plug.removeAddress(spec, index, address));
+        quiet.clear();
     }
 }

@@ -2,12 +2,14 @@ package lychnos.lab.console;
 
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.net.SocketAddress;
 import java.security.KeyPair;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.apache.sshd.common.io.IoAcceptor;
 import org.apache.sshd.common.keyprovider.KeyPairProvider;
 import org.apache.sshd.common.session.Session;
@@ -41,8 +43,12 @@ final class SshDoors {
         void serve(BlockingQueue<Character> typed, Consumer<byte[]> listener);
     }
 
-    /** What is behind an address; where there is no shell, nobody is let in. */
-    record Door(String software, KeyPair key, Shell shell) {}
+    /**
+     * What is behind an address; where there is no shell, nobody is let in.
+     *
+     * @param from from which addresses people may log in
+     */
+    record Door(String software, KeyPair key, Shell shell, Predicate<String> from) {}
 
     /** A server whose addresses come and go. */
     private static final class Server extends SshServer {
@@ -58,8 +64,11 @@ final class SshDoors {
             CoreModuleProperties.TCP_NODELAY.set(made, true);
             made.setNioWorkers(1);
             made.setPasswordAuthenticator((user, phrase, session) -> {
-                Shell shell = shell(session);
-                return shell != null && shell.opensTo(user, phrase);
+                Door door = DOORS.get(at(session));
+                return door != null
+                        && door.shell != null
+                        && door.from.test(host(session.getRemoteAddress()))
+                        && door.shell.opensTo(user, phrase);
             });
             made.setShellFactory(channel -> new SshTalk(shell(channel.getSession())));
             made.setKeyPairProvider(new KeyPairProvider() {
@@ -91,7 +100,11 @@ final class SshDoors {
     }
 
     private static String at(SessionContext session) {
-        return ((InetSocketAddress) session.getLocalAddress()).getAddress().getHostAddress();
+        return host(session.getLocalAddress());
+    }
+
+    private static String host(SocketAddress socket) {
+        return ((InetSocketAddress) socket).getAddress().getHostAddress();
     }
 
     private static InetSocketAddress peer(String address) {

@@ -97,6 +97,7 @@ final class BoardCells {
                                     case NEXT -> BoardText.NEXT_ANSWER_IS_READY.text();
                                     case PREREQUISITE -> BoardText.BLOCKED_BY_A_PREREQUISITE.text();
                                     case PEER -> BoardText.WAITS_FOR_ANOTHER_MEMBER.text();
+                                    case DATE -> member.dialogue().hold.sentence();
                                     case PERMANENT -> BoardText.PERMANENT_VALUE_TO_CONFIRM.text();
                                     case USED, DESTROYS -> BoardText.WAS_SET_UP_BEFORE.text();
                                     case WRONG_MACHINE -> BoardText.WRONG_MACHINE_ON_THIS_LINE.text();

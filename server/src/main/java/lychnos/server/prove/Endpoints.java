@@ -142,13 +142,17 @@ public class Endpoints {
                 : network.purpose.equals("management")
                         ? signIn(about, claim, member, own, dialogues)
                         : data(kind, claim, planned);
+        Kind.Ports ports = kind.checks()
+                .at(claim.role)
+                .orElseGet(() -> new Kind.Ports(
+                        network.purpose.equals("management") ? kind.checks().open() : List.of(), kind.shut()));
         return new Target(
                 claim.address,
                 kind.port(),
                 mac.orElse(null),
                 known == null ? null : known.fingerprint,
-                network.purpose.equals("management") ? kind.checks().open() : List.of(),
-                kind.shut(),
+                ports.open(),
+                ports.shut(),
                 network.purpose.equals("management") ? kind.checks().community() : "",
                 service,
                 targets.names(unit, claim, network),

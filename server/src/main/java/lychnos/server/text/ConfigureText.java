@@ -10,6 +10,7 @@ public enum ConfigureText implements Message {
     FINDING_BLOCKS("{what}. {why}"),
     ANOTHER_OF_THE_KIND_NEEDS_A_LOOK(
             "{unit}, of the same kind, shows something that was not foreseen. Look at it first."),
+    A_DAY("a day that must come first"),
     ANOTHER_ONE("another one"),
     ANOTHER_SERVER_HAS_JUST_TAKEN_OVER_THIS_SETUP(
             "Another server has just taken over this setup, so nothing was done. Look at it again."),

@@ -19,7 +19,7 @@ import lychnos.wire.fault.WireFault;
 public sealed interface LinkMessage {
 
     /** Both ends speak the same version. Version 1 had no number and no types. */
-    int VERSION = 4;
+    int VERSION = 5;
 
     // --- greeting ---
 

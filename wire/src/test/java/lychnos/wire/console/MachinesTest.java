@@ -104,4 +104,66 @@ class MachinesTest extends LinesStage {
         assertEquals("untagged", hall.kept("MB-9", "tag"));
         assertEquals("127.47.66.9", hall.kept("MB-9", "redirect"));
     }
+
+    @Test
+    void aFleetManagerGetsBothServiceAddresses() throws Exception {
+        ConsoleSpec fleet = spec("rosthwaite", 10, "1");
+        power(fleet);
+        assertNull(engineer(fleet).begin().end(40));
+        assertEquals("127.40.9.11/24", hall.kept("MB-10", "address/length"));
+        assertEquals("127.40.11.11 127.40.12.11", hall.kept("MB-10", "service addresses"));
+        assertEquals("1", hall.kept("MB-10", "seen.restarts"));
+    }
+
+    @Test
+    void aLoadBalancerUnderstandsItsSentences() throws Exception {
+        ConsoleSpec balancer = spec("loweswater", 11, "1");
+        power(balancer);
+        assertNull(engineer(balancer).begin().end(40));
+        assertEquals("127.40.9.12/24", hall.kept("MB-11", "reach"));
+        assertEquals("420", hall.kept("MB-11", "segment"));
+        assertEquals("", hall.kept("MB-11", "seen.refusedLogins"));
+    }
+
+    @Test
+    void ofAPairThatDeliversOneLeadsAndTheOtherJoinsWithItsWord() throws Exception {
+        ConsoleSpec left = spec("ennerdale", 12, "left");
+        ConsoleSpec right = spec("ennerdale", 112, "right");
+        power(left, right);
+        Engineer atRight = engineer(right);
+        Engineer atLeft = engineer(left).with(atRight);
+        atRight.begin();
+        atLeft.begin();
+        assertNull(atLeft.end(40));
+        assertNull(atRight.end(40));
+        assertEquals("leads", hall.kept("MB-12", "part"));
+        assertEquals("stands by", hall.kept("MB-112", "part"));
+    }
+
+    @Test
+    void aConsoleForBalancersOpensStageAfterStage() throws Exception {
+        ConsoleSpec console = spec("crummock", 13, "1");
+        power(console);
+        assertNull(engineer(console).begin().end(40));
+        assertEquals("127.40.0.0/16", hall.kept("MB-13", "ssh"));
+        assertEquals("none", hall.kept("MB-13", "route"));
+    }
+
+    @Test
+    void aLicenceHostKnowsASecondClock() throws Exception {
+        ConsoleSpec host = spec("buttermere", 14, "1");
+        power(host);
+        assertNull(engineer(host).begin().end(40));
+        assertEquals("127.40.8.6", hall.kept("MB-14", "clock"));
+        assertEquals("127.40.8.7", hall.kept("MB-14", "spare clock"));
+    }
+
+    @Test
+    void aManagerOfClustersIsFoundedAndReachesItsNameService() throws Exception {
+        ConsoleSpec node = spec("ullscarf", 15, "1");
+        power(node);
+        assertNull(engineer(node).begin().end(40));
+        assertEquals("founds", hall.kept("MB-15", "part"));
+        assertEquals("ardal-clusters", hall.kept("MB-15", "cluster"));
+    }
 }

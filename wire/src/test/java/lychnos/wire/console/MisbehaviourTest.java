@@ -103,6 +103,47 @@ class MisbehaviourTest extends LinesStage {
             new Row("rossett", Habit.USED, Why.USED, "set up before"),
             new Row("rossett", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
             new Row("rossett", Habit.CHATTER, null, ""),
+            new Row("rosthwaite", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "colour of the fleet"),
+            new Row("rosthwaite", Habit.REFUSED_ANSWER, Why.REFUSED, "not in the network"),
+            new Row("rosthwaite", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("rosthwaite", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("rosthwaite", Habit.USED, Why.USED, "set up before"),
+            new Row("rosthwaite", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("loweswater", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "tagged by whom"),
+            new Row("loweswater", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
+            new Row("loweswater", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("loweswater", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("loweswater", Habit.USED, Why.USED, "set up before"),
+            new Row("loweswater", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("loweswater", Habit.CHATTER, null, ""),
+            new Row("ennerdale", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "flavour of the hash"),
+            new Row("ennerdale", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
+            new Row("ennerdale", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("ennerdale", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("ennerdale", Habit.USED, Why.USED, "set up before"),
+            new Row("ennerdale", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("ennerdale", Habit.CHATTER, null, ""),
+            new Row("crummock", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "colour of its door"),
+            new Row("crummock", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
+            new Row("crummock", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("crummock", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("crummock", Habit.USED, Why.USED, "set up before"),
+            new Row("crummock", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("crummock", Habit.CHATTER, null, ""),
+            new Row("buttermere", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "colour are its books"),
+            new Row("buttermere", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
+            new Row("buttermere", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("buttermere", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("buttermere", Habit.USED, Why.USED, "set up before"),
+            new Row("buttermere", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("buttermere", Habit.CHATTER, null, ""),
+            new Row("ullscarf", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "colour of the fell"),
+            new Row("ullscarf", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
+            new Row("ullscarf", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("ullscarf", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("ullscarf", Habit.USED, Why.USED, "set up before"),
+            new Row("ullscarf", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("ullscarf", Habit.CHATTER, null, ""),
             new Row("dunmail", Habit.REFUSED_ANSWER, Why.REFUSED, "in another network"),
             new Row("dunmail", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
             new Row("dunmail", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
@@ -144,9 +185,11 @@ class MisbehaviourTest extends LinesStage {
         List<ConsoleSpec> specs = new ArrayList<>();
         for (int i = from; i < to; i++) {
             Row row = TABLE.get(i);
-            specs.add(spec(row.model, 10 + i, row.model.equals("orrel") ? "left" : "1", row.habit));
+            specs.add(spec(row.model, 10 + i - from, Planned.firstPlace(row.model), row.habit));
             specs.add(spec(
-                    PAIRED.getOrDefault(row.model, "orrel"), 110 + i, PAIRED.containsKey(row.model) ? "2" : "right"));
+                    PAIRED.getOrDefault(row.model, "orrel"),
+                    110 + i - from,
+                    PAIRED.containsKey(row.model) ? "2" : "right"));
         }
         power(specs.toArray(ConsoleSpec[]::new));
         List<Engineer> engineers = new ArrayList<>();

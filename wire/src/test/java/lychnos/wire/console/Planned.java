@@ -33,7 +33,13 @@ final class Planned {
             Map.entry("mungris", "wireless-controller"),
             Map.entry("dunmail", "console-manager"),
             Map.entry("bannisdale", "block-array"),
-            Map.entry("rossett", "access-appliance"));
+            Map.entry("rossett", "access-appliance"),
+            Map.entry("rosthwaite", "fleet-manager"),
+            Map.entry("loweswater", "load-balancer"),
+            Map.entry("ennerdale", "delivery-pair"),
+            Map.entry("crummock", "balancer-console"),
+            Map.entry("buttermere", "licence-host"),
+            Map.entry("ullscarf", "cluster-manager"));
 
     private Planned() {}
 
@@ -45,11 +51,17 @@ final class Planned {
         return KINDS.get(model);
     }
 
+    /** Where the first machine of a model stands in its unit. */
+    static String firstPlace(String model) {
+        return model.equals("orrel") || model.equals("ennerdale") ? "left" : "1";
+    }
+
     /** Which member of its unit a machine is; empty for a single one. */
     static String member(ConsoleSpec spec) {
         return switch (spec.model()) {
-            case "orrel" -> spec.place();
+            case "orrel", "ennerdale" -> spec.place();
             case "sallow" -> "controller " + spec.place();
+            case "ullscarf" -> "node " + spec.place();
             case "wythop" -> "bay " + spec.place();
             case "bannisdale" -> spec.place().equals("1") ? "controller a" : "controller b";
             default -> "";
@@ -123,6 +135,11 @@ final class Planned {
             case "greenup" -> "greenup";
             case "skeggle" -> CARD;
             case "rossett" -> "wythburn-line";
+            case "loweswater" -> "hause-point-7";
+            case "ennerdale" -> "gillerthwaite";
+            case "crummock" -> "rannerdale-1";
+            case "buttermere" -> "warnscale-4";
+            case "ullscarf" -> "greenup-edge-3";
             default -> "none";
         };
     }
@@ -180,6 +197,34 @@ final class Planned {
                         "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
             case "dunmail" -> texts("account custodian");
+            case "rosthwaite" ->
+                texts(
+                        "factory.user overseer",
+                        "management.name ard-flm-1",
+                        "management.address 127.40.9." + last,
+                        "management.length 24",
+                        "management.gateway 127.40.9.1",
+                        "service-a.address 127.40.11." + last,
+                        "service-b.address 127.40.12." + last);
+            case "loweswater" ->
+                texts(
+                        "in-band-vlan 420",
+                        "management.name ard-lba-1",
+                        "management.address 127.40.9." + last,
+                        "management.length 24",
+                        "management.gateway 127.40.9.1",
+                        "segment.address 127.40.11." + last,
+                        "segment.length 24");
+            case "ennerdale" ->
+                texts(
+                        "factory.user drover",
+                        "backend-source.address 127.40.11." + last,
+                        "service-1.address 127.40.12." + last,
+                        "service-2.address 127.40.13." + last);
+            case "buttermere" -> texts("factory.user bookkeeper", "time-server-2 127.40.8.7");
+            case "ullscarf" ->
+                texts("factory.user reeve", "cluster-name ardal-clusters", "cluster.address 127.40.12." + last);
+            case "crummock" -> texts("factory.user shepherd", "ssh-from 127.40.0.0/16", "extra-route none");
             case "rossett" -> texts("factory.user porter", "licence-key K9-ARD-118-44");
             case "mungris" ->
                 texts(

@@ -52,7 +52,7 @@ public final class Recorder {
         int number = 0;
         for (String model : Planned.models()) {
             number++;
-            ConsoleSpec spec = spec(model, number, model.equals("orrel") ? "left" : "1");
+            ConsoleSpec spec = spec(model, number, Planned.firstPlace(model));
             List<ConsoleSpec> specs = new ArrayList<>(List.of(spec));
             if (PAIRED.containsKey(model)) {
                 specs.add(spec(model, 100 + number, PAIRED.get(model)));

@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import lychnos.core.dialogue.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.model.MemberDialogue.DialogueState;
@@ -29,7 +28,7 @@ public class AtBench {
 
         /** Whether nothing goes on before a person has decided. */
         public boolean wantsPerson() {
-            return dialogue.state == DialogueState.HELD && !waitsForPeer()
+            return dialogue.state == DialogueState.HELD && !endsAlone()
                     || dialogue.state == DialogueState.STOPPED
                     || dialogue.state == DialogueState.BY_HAND;
         }
@@ -42,9 +41,9 @@ public class AtBench {
                             && !dialogue.hold.why().endsWhenKnown();
         }
 
-        /** Whether it continues automatically once another member has reported something. */
-        boolean waitsForPeer() {
-            return dialogue.hold != null && dialogue.hold.why() == Hold.Why.PEER;
+        /** Whether it continues automatically: once another member has reported something, or on a day. */
+        boolean endsAlone() {
+            return dialogue.hold != null && dialogue.hold.why().endsAlone();
         }
     }
 

@@ -330,6 +330,9 @@ public class BenchViews {
                                     : filled(field.value(), values));
                 }
             });
+            // what the machine has shown there, such as a request that people take elsewhere
+            page.tells().keySet().forEach(name -> values.text(name)
+                    .ifPresent(shown -> fields.put(name.replace('-', ' '), shown)));
         }
         return kept == null
                 ? new BenchStep(

@@ -13,7 +13,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Waits;
-import lychnos.core.dialogue.Hold;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.server.allocate.Plans;
@@ -206,8 +205,8 @@ public class LaneViews {
                         ? "STANDS_BY"
                         : row.state == MemberDialogue.DialogueState.HELD
                                         && row.hold != null
-                                        && row.hold.why() == Hold.Why.PEER
-                                ? "PEER"
+                                        && row.hold.why().endsAlone()
+                                ? row.hold.why().name()
                                 : row.state.name(),
                 row.prerequisite,
                 drawn.parts.getOrDefault(row.id, List.of()),

@@ -64,8 +64,12 @@ public record Change(
 
         /** A member that is held, which is a wait like any other where nobody is needed to end it. */
         public static Stretch held(Optional<Hold.Why> why, Conversation.State state) {
-            return why.equals(Optional.of(Hold.Why.PEER))
-                    ? new Stretch("wait", ConfigureText.ANOTHER_ONE.text(), 0, 0)
+            return why.filter(Hold.Why::endsAlone).isPresent()
+                    ? new Stretch(
+                            "wait",
+                            (why.get() == Hold.Why.DATE ? ConfigureText.A_DAY : ConfigureText.ANOTHER_ONE).text(),
+                            0,
+                            0)
                     : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
         }
     }

@@ -161,7 +161,7 @@ public final class RemoteWork implements AtWork {
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
         lacking = doing.lacking();
         if (!lacking.isEmpty()) {
-            hold(Hold.until(step, remote.title(), lacking, ""));
+            hold(Hold.until(step, remote.title(), lacking, "", values::text));
             return false;
         }
         Optional<Hold> stops = approved == step || steps.begun(step) ? Optional.empty() : doing.stops(mode);

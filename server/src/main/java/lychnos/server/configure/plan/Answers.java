@@ -3,11 +3,15 @@ package lychnos.server.configure.plan;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.PasswordMaker;
@@ -41,15 +45,24 @@ public class Answers {
     private final Plans plans;
     private final SiteResources siteResources;
     private final SealedStore sealed;
+    private final Clock clock;
     private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
 
-    Answers(Session db, BringUps bringUps, Facts facts, Plans plans, SiteResources siteResources, SealedStore sealed) {
+    Answers(
+            Session db,
+            BringUps bringUps,
+            Facts facts,
+            Plans plans,
+            SiteResources siteResources,
+            SealedStore sealed,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.facts = facts;
         this.plans = plans;
         this.siteResources = siteResources;
         this.sealed = sealed;
+        this.clock = clock;
     }
 
     /** What is known of a unit. */
@@ -114,6 +127,12 @@ public class Answers {
     private Stated stated(long siteId, UnitFacts known) {
         Map<String, String> texts = new HashMap<>();
         List<SiteResourceRow> rows = siteResources.rows(siteId);
+        LocalDate today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
+        known.kind().facts().stream()
+                .filter(fact -> fact.type() == FactType.DATE)
+                .forEach(fact -> known.fact("", fact.name())
+                        .filter(day -> !LocalDate.parse(day.value()).isAfter(today))
+                        .ifPresent(day -> texts.put(fact.name() + Hold.REACHED, day.value())));
         first(rows, SiteResourceSort.RELAY).ifPresent(relay -> texts.put("mail-relay", relay.value.get("address")));
         Optional<SiteResourceRow> proxy = first(rows, SiteResourceSort.PROXY)
                 .filter(row -> known.fact("", "proxy-needed")

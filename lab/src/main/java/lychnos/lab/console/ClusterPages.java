@@ -1,0 +1,38 @@
+package lychnos.lab.console;
+
+import io.vertx.core.json.JsonObject;
+
+/**
+ * The pages of an Ullscarf manager of clusters: it registers with a fleet manager, which must agree with it on the
+ * time, and shows what that one lists.
+ */
+final class ClusterPages extends KeptPages {
+
+    ClusterPages(ConsoleMachine machine) {
+        super(machine, "reeve", "greenup-edge-web", "/node", "/reeve");
+    }
+
+    @Override
+    JsonObject fresh(String resource) {
+        return resource.equals("/fleet")
+                ? new JsonObject()
+                        .put("manager", "")
+                        .put("word", "")
+                        .put("earlier", "none")
+                        .put("link", "none")
+                : null;
+    }
+
+    @Override
+    String write(String resource, JsonObject written) throws InterruptedException {
+        String earlier = show("/fleet").getString("manager", "");
+        String wanted = written.getString("manager", "");
+        if (!earlier.isEmpty() && !earlier.equals(wanted)) {
+            return "it is registered with " + earlier;
+        }
+        JsonObject self = new JsonObject().put("name", memory.get("name")).put("time", memory.get("time"));
+        String listed = FleetCall.register(wanted, written.getString("word", ""), self);
+        written.put("earlier", earlier.isEmpty() ? "none" : earlier).put("link", listed);
+        return null;
+    }
+}
