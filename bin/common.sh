@@ -217,7 +217,7 @@ make_hall_network() {
   HALL="nsenter --target $HALL_PID --net"
   ip link add lych-jump type veth peer name lych-hall netns "$HALL_PID"
   local net
-  for net in 8 9 16; do ip addr add "10.40.$net.5/24" dev lych-jump; done
+  for net in 8 9 16 24; do ip addr add "10.40.$net.5/24" dev lych-jump; done
   ip addr add fd40:a4da:1:8::5/64 dev lych-jump nodad
   ip link set lych-jump up
   # a machine answers for its own address alone, from its own interface

@@ -152,7 +152,7 @@ start_services() {
 # dhcp_server DIR BASE: for machines that lease their first address; started in the hall where there is one
 dhcp_server() {
   mkdir -p "$1"
-  $HALL "$ROOT/lab/services/dhcp.sh" "$1" 10067 127.0.0.2 "$2.8.0/24" "$2.8.28 - $2.8.31" "$2.8.1" >"$1/log" 2>&1 &
+  $HALL "$ROOT/lab/services/dhcp.sh" "$1" 10067 127.0.0.2 "$2.8.0/24" "$2.8.28 - $2.8.30" "$2.8.1" >"$1/log" 2>&1 &
   wait_for "the DHCP server" 20 "$1/log" line_in DHCP4_STARTED "$1/log"
 }
 

@@ -15,8 +15,9 @@ final class HostTooSmall implements Rule {
         List<Finding> findings = new ArrayList<>();
         plan.resources(SiteResourceSort.HOST).forEach(host -> {
             List<PlannedUnit> guests = plan.units().stream()
-                    .filter(unit -> unit.kind().machine().isPresent()
-                            && unit.unitFact("host").filter(host.name()::equals).isPresent())
+                    .filter(unit -> unit.kind().machine().isPresent())
+                    .flatMap(unit ->
+                            unit.hosts().stream().filter(host.name()::equals).map(machine -> unit))
                     .toList();
             if (!guests.isEmpty()) {
                 int cores = guests.stream()
@@ -30,7 +31,7 @@ final class HostTooSmall implements Rule {
                         .map(unit -> unit.kind().machine().orElseThrow().disk())
                         .reduce(DataSize::plus)
                         .orElseThrow();
-                String names = guests.stream().map(PlannedUnit::name).collect(Collectors.joining(", "));
+                String names = guests.stream().map(PlannedUnit::name).distinct().collect(Collectors.joining(", "));
                 if (cores > host.number("cores", cores)) {
                     findings.add(finding(
                             "host-cores",

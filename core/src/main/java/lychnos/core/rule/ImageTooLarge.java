@@ -11,13 +11,12 @@ final class ImageTooLarge implements Rule {
     public List<Finding> look(Plan plan) {
         return plan.asked("image-size").stream()
                 .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream()
-                        .flatMap(image -> unit
-                                .unitFact("host")
-                                .flatMap(host -> plan.resource(SiteResourceSort.HOST, host))
+                        .flatMap(image -> unit.hosts().stream()
+                                .distinct()
+                                .flatMap(host -> plan.resource(SiteResourceSort.HOST, host).stream())
                                 .filter(host -> host.size("disk")
                                         .filter(disk -> image.compareTo(disk) > 0)
                                         .isPresent())
-                                .stream()
                                 .map(host -> Finding.blocks(
                                         "image-too-large",
                                         Finding.About.unit(unit),

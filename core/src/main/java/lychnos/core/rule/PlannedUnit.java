@@ -34,6 +34,13 @@ public record PlannedUnit(long id, String name, UnitFacts known, List<Seat> seat
         return fact("", name);
     }
 
+    /** The virtualisation host of each of its machines; of a pair each may live on its own. */
+    List<String> hosts() {
+        return labels().stream()
+                .flatMap(member -> fact(member, "host").or(() -> unitFact("host")).stream())
+                .toList();
+    }
+
     Optional<String> fact(String member, String name) {
         return known.fact(member, name).map(Fact::value);
     }

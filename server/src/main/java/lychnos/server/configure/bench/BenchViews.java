@@ -331,7 +331,7 @@ public class BenchViews {
                 }
             });
             // what the machine has shown there, such as a request that people take elsewhere
-            page.tells().keySet().forEach(name -> values.text(name)
+            page.tells().keySet().forEach(name -> values.text(values.member().replace(' ', '-') + "." + name)
                     .ifPresent(shown -> fields.put(name.replace('-', ' '), shown)));
         }
         return kept == null

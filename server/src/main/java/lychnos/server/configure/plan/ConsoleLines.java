@@ -37,14 +37,16 @@ public class ConsoleLines {
      */
     @Transactional
     public Optional<OpenableLine> of(long siteId, UnitFacts known, String member) {
-        Optional<String> host = known.fact("", "host").map(Fact::value);
-        Optional<String> port = known.fact("", "line").map(Fact::value);
+        Optional<String> host = ofMember(known, member, "host");
+        Optional<String> port = ofMember(known, member, "line");
         if (host.isPresent() && port.isPresent()) {
             return onHost(siteId, host.get(), port.get());
         }
-        return known.fact(member, "console")
-                .or(() -> known.fact("", "console"))
-                .flatMap(plug -> find(siteId, plug.value()));
+        return ofMember(known, member, "console").flatMap(plug -> find(siteId, plug));
+    }
+
+    private static Optional<String> ofMember(UnitFacts known, String member, String name) {
+        return known.fact(member, name).or(() -> known.fact("", name)).map(Fact::value);
     }
 
     private Optional<OpenableLine> onHost(long siteId, String host, String port) {
