@@ -19,6 +19,7 @@ const step = (title: string, more: Partial<BenchStep>): BenchStep => ({
   atMost: 0,
   fields: {},
   differ: [],
+  told: {},
   ...more,
 });
 const member = (label: string, ...steps: BenchStep[]): Member => ({

@@ -151,6 +151,9 @@ export interface components {
         [key: string]: string;
       };
       differ: string[];
+      told: {
+        [key: string]: string;
+      };
     };
     BenchView: {
       /** Format: int64 */

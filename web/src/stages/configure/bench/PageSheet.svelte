@@ -65,6 +65,7 @@
           >{/if}
       </summary>
       {#if page.evidence}<p class="came">{page.evidence}</p>{/if}
+      {#if Object.keys(page.told).length}<div class="in"><Fields fields={page.told} onreveal={null} /></div>{/if}
       {#if page.progress !== 'DONE'}
         {#if page.answer}<p class="sub">{m.bench.opensAt} <span class="mono">{page.answer}</span></p>{/if}
         <div class="in">

@@ -158,7 +158,7 @@ final class Hands {
         String request = "";
         int ordered = 0;
         for (JsonNode step : member.path("steps")) {
-            request += step.path("fields").path("licence request").asText();
+            request += step.path("told").path("licence request").asText();
             ordered += step.path("fields").path(office.ordered).asInt();
         }
         long dialogue = member.path("dialogueId").asLong();
@@ -174,7 +174,7 @@ final class Hands {
     private void introduce(JsonNode bench, JsonNode member) throws IOException, InterruptedException {
         if (bench.path("kindTitle").asText().equals("Fleet manager")) {
             for (JsonNode step : member.path("steps")) {
-                String word = step.path("fields").path("joining word").asText();
+                String word = step.path("told").path("joining word").asText();
                 if (!word.isEmpty()) {
                     fleet.put("joining-word", word);
                     fleet.put("fleet-manager", step.path("answer").asText().replaceAll("https://|/", ""));

@@ -109,7 +109,9 @@ public record Hold(Why why, int step, String sentence, String shown, String type
     public static Hold until(
             int step, String title, List<String> names, String shown, Function<String, Optional<String>> known) {
         String what = names.stream().map(name -> what(name, known)).collect(Collectors.joining(", and until "));
-        return new Hold(why(names), step, "“" + title + "” waits until " + what + ".", shown, "");
+        Why why = why(names);
+        String how = why == Why.PREREQUISITE ? " Enter it on the fact sheet." : "";
+        return new Hold(why, step, "“" + title + "” waits until " + what + "." + how, shown, "");
     }
 
     private static Why why(List<String> names) {

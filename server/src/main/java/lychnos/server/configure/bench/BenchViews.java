@@ -79,6 +79,7 @@ public class BenchViews {
      * @param about how long it usually takes, in seconds; 0 where that is not known
      * @param fields of a page, what is entered by what the page calls it
      * @param differ which of these are another one on each member, and must be
+     * @param told what the machine has shown there for use elsewhere, such as a licence request, by what it is called
      */
     public record BenchStep(
             int place,
@@ -96,14 +97,15 @@ public class BenchViews {
             long about,
             long atMost,
             Map<String, String> fields,
-            Set<String> differ) {
+            Set<String> differ,
+            Map<String, String> told) {
 
         /** The same with one more mark. */
         BenchStep marked(String mark) {
             List<String> more = Stream.concat(marks.stream(), Stream.of(mark)).toList();
             return new BenchStep(
                     place, title, sort, answer, source, more, progress, sent, times, by, at, evidence, about, atMost,
-                    fields, differ);
+                    fields, differ, told);
         }
 
         boolean open() {
@@ -283,6 +285,7 @@ public class BenchViews {
         String sort = "asked";
         Map<String, String> fields = new LinkedHashMap<>();
         Set<String> differ = new HashSet<>();
+        Map<String, String> told = new LinkedHashMap<>();
         long about = 0;
         long atMost = 0;
         if (step instanceof Asked asked) {
@@ -330,9 +333,8 @@ public class BenchViews {
                                     : filled(field.value(), values));
                 }
             });
-            // what the machine has shown there, such as a request that people take elsewhere
             page.tells().keySet().forEach(name -> values.text(values.member().replace(' ', '-') + "." + name)
-                    .ifPresent(shown -> fields.put(name.replace('-', ' '), shown)));
+                    .ifPresent(shown -> told.put(name.replace('-', ' '), shown)));
         }
         return kept == null
                 ? new BenchStep(
@@ -351,7 +353,8 @@ public class BenchViews {
                         about,
                         atMost,
                         fields,
-                        differ)
+                        differ,
+                        told)
                 : new BenchStep(
                         place,
                         step.title(),
@@ -368,7 +371,8 @@ public class BenchViews {
                         about,
                         atMost,
                         fields,
-                        differ);
+                        differ,
+                        told);
     }
 
     private static String filled(Template template, MemberValues values) {
