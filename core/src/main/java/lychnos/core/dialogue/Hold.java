@@ -10,7 +10,7 @@ import java.util.stream.Collectors;
  *
  * @param step which step it is about, counted from 0; -1 for none
  * @param sentence what happened, and what to do
- * @param shown what the line shows, without secrets
+ * @param shown what the line shows, without secrets; the day that is waited for
  * @param typed what the person must type to go on; empty where saying so is enough
  */
 public record Hold(Why why, int step, String sentence, String shown, String typed) {
@@ -111,7 +111,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         String what = names.stream().map(name -> what(name, known)).collect(Collectors.joining(", and until "));
         Why why = why(names);
         String how = why == Why.PREREQUISITE ? " Enter it on the fact sheet." : "";
-        return new Hold(why, step, "“" + title + "” waits until " + what + "." + how, shown, "");
+        String day = why == Why.DATE ? what.replaceFirst(" \\(.*", "") : shown;
+        return new Hold(why, step, "“" + title + "” waits until " + what + "." + how, day, "");
     }
 
     private static Why why(List<String> names) {

@@ -52,6 +52,8 @@ public record FactSpec(
     public enum Trait {
         /** First setup does not ask for it. */
         OPTIONAL,
+        /** Becomes known in the course of first setup, which waits for it there. */
+        LATER,
         /** Can never be changed once it was typed into the machine. */
         PERMANENT,
         /** Must be the same on every member although each is asked. */
@@ -76,9 +78,9 @@ public record FactSpec(
         return traits.contains(trait);
     }
 
-    /** Whether somebody has to find it out. */
+    /** Whether somebody has to find it out before first setup. */
     public boolean wanted() {
-        return !is(Trait.OPTIONAL) && !is(Trait.MADE);
+        return !is(Trait.OPTIONAL) && !is(Trait.LATER) && !is(Trait.MADE);
     }
 
     /**

@@ -189,6 +189,9 @@ public record KindSummary(
         if (fact.is(Trait.OPTIONAL)) {
             remarks.add(Remark.plain("not asked"));
         }
+        if (fact.is(Trait.LATER)) {
+            remarks.add(Remark.plain("becomes known during the setup, which waits for it"));
+        }
         return new FactLine(
                 fact.name(),
                 fact.title(),

@@ -155,7 +155,10 @@ public record Readiness(List<String> lacks) {
                 .map(net -> new MemberValues.Seat(seat.role(), seat.address(), seat.hostName(), seat.domain(), net));
     }
 
-    /** A password, which is made or sealed, or what another member tells in its own setup. */
+    /**
+     * A password, which is made or sealed, what another member tells in its own setup, or what the setup itself waits
+     * for.
+     */
     private static boolean comesLater(PlannedUnit unit, String name) {
         boolean secret = name.endsWith(".phrase")
                 || name.startsWith("proxy")
@@ -163,8 +166,13 @@ public record Readiness(List<String> lacks) {
                         .fact(name)
                         .map(fact -> fact.type() == FactType.SECRET)
                         .orElse(false);
+        boolean later = unit.kind()
+                .fact(name)
+                .filter(fact -> fact.is(FactSpec.Trait.LATER))
+                .isPresent();
         int dot = name.lastIndexOf('.');
         return secret
+                || later
                 || dot > 0 && unit.labels().contains(name.substring(0, dot).replace('-', ' '));
     }
 

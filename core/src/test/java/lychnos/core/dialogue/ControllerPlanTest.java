@@ -121,6 +121,7 @@ class ControllerPlanTest {
         Hold hold = Hold.until(4, "Authority", List.of("granted-on.reached"), "", known);
         assertEquals(Hold.Why.DATE, hold.why());
         assertEquals("“Authority” waits until 2026-12-07 (granted on).", hold.sentence());
+        assertEquals("2026-12-07", hold.shown());
         assertEquals(
                 Hold.Why.PREREQUISITE,
                 Hold.until(4, "Authority", List.of("granted-on.reached", "answer"), "", known)

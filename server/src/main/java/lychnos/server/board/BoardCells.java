@@ -81,6 +81,10 @@ final class BoardCells {
                 .filter(member -> member.dialogue().state == MemberDialogue.DialogueState.WAITING)
                 .findFirst()
                 .map(member -> new Board.BoardCell(Mark.WAIT, (member.label() + " works").strip(), member.since()))
+                .or(() -> bench.members().stream()
+                        .filter(AtBench.MemberAtBench::waitsForDay)
+                        .findFirst()
+                        .map(member -> Board.BoardCell.of(Mark.WAIT, said(member))))
                 .orElse(Board.BoardCell.of(Mark.WORK, BoardText.AT_THE_BENCH.text()));
     }
 
@@ -97,7 +101,9 @@ final class BoardCells {
                                     case NEXT -> BoardText.NEXT_ANSWER_IS_READY.text();
                                     case PREREQUISITE -> BoardText.BLOCKED_BY_A_PREREQUISITE.text();
                                     case PEER -> BoardText.WAITS_FOR_ANOTHER_MEMBER.text();
-                                    case DATE -> member.dialogue().hold.sentence();
+                                    case DATE ->
+                                        BoardText.WAITS_UNTIL.text(
+                                                member.dialogue().hold.shown());
                                     case PERMANENT -> BoardText.PERMANENT_VALUE_TO_CONFIRM.text();
                                     case USED, DESTROYS -> BoardText.WAS_SET_UP_BEFORE.text();
                                     case WRONG_MACHINE -> BoardText.WRONG_MACHINE_ON_THIS_LINE.text();

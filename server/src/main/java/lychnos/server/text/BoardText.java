@@ -51,6 +51,7 @@ public enum BoardText implements Message {
     UNEXPECTED_QUESTION("unexpected question"),
     USUALLY("usually for {about}"),
     USUALLY_BACK_WITHIN("usually back within {seconds} s; then it is read back and proven"),
+    WAITS_UNTIL("waits until {day}"),
     WAITS_FOR_ANOTHER_MEMBER("waits for another member"),
     WAS_SET_UP_BEFORE("was set up before"),
     SOME_ALLOCATED("{count} allocated · {without} without address"),

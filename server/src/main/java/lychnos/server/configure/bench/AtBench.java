@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.model.MemberDialogue.DialogueState;
@@ -39,6 +40,11 @@ public class AtBench {
                     || dialogue.hold != null
                             && !dialogue.hold.why().passable()
                             && !dialogue.hold.why().endsWhenKnown();
+        }
+
+        /** Whether a day must come before it continues. */
+        public boolean waitsForDay() {
+            return dialogue.hold != null && dialogue.hold.why() == Hold.Why.DATE;
         }
 
         /** Whether it continues automatically: once another member has reported something, or on a day. */
