@@ -12,6 +12,7 @@ import java.util.Set;
 import lychnos.core.kind.KindReader;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
+import lychnos.lab.console.LicenceOffice;
 import lychnos.server.http.Json;
 import org.hamcrest.Matchers;
 import org.junit.jupiter.api.Test;
@@ -96,6 +97,36 @@ class ConsoleKindsTest {
     }
 
     @Test
+    void aLicenceHostWaitsForItsAnswerAndForItsDay() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.licenceHost("2999-12-31");
+            stage.ready().begin(unit, "run");
+            stage.tickFirst(unit);
+            stage.held(unit, 0, "RESTARTS");
+            stage.yes(unit);
+            assertEquals(
+                    "“Registration” waits until registration answer is known. Enter it on the fact sheet.",
+                    stage.held(unit, 0, "PREREQUISITE").get("sentence"));
+            String request = stage.bench(unit)
+                    .getString("members[0].steps.find { it.title == 'Request' }.told.'licence request'");
+            stage.fact(unit, "registration-answer", new LicenceOffice("Buttermere").answer(request, 120));
+            assertEquals(
+                    "“Authority” waits until 2999-12-31 (granted on).",
+                    stage.held(unit, 0, "DATE").get("sentence"));
+            assertTrue(
+                    stage.client
+                            .get("/api/bring-ups/" + stage.bringUp + "/board")
+                            .prettify()
+                            .contains("waits until 2999-12-31"),
+                    "the Board says the day");
+            stage.fact(unit, "granted-on", "2026-11-02");
+            Json bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            assertTrue(stage.hall().kept(stage.serial(0), "page/count").contains("counted 120"));
+        }
+    }
+
+    @Test
     void aVirtualMachinesLineIsOpenedOnceItIsThere() {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.wireless();
@@ -106,11 +137,7 @@ class ConsoleKindsTest {
             assertEquals(
                     "opens when what comes before it is ticked",
                     stage.bench(unit).getString("members[0].prerequisite"));
-            for (int place : stage.bench(unit)
-                    .<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
-                stage.decide(stage.dialogue(unit, 0), "tick", Map.of("place", place, "done", true))
-                        .statusCode(204);
-            }
+            stage.tickFirst(unit);
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals("hv-11 line port 6103", bench.getString("members[0].line"));

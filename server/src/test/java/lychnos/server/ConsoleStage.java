@@ -118,6 +118,16 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
         return client.post("/api/dialogues/" + dialogue + "/" + what, body);
     }
 
+    /** Ticks what is done on the host of a virtual machine. */
+    void tickFirst(int unit) {
+        until("it is taken up", () -> bench(unit).getString("runState").equals("RUNNING"));
+        for (int place :
+                bench(unit).<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
+            decide(dialogue(unit, 0), "tick", Map.of("place", place, "done", true))
+                    .statusCode(204);
+        }
+    }
+
     /**
      * Says yes to everything that a person can pass, as it comes, until the unit is done or something stands that
      * cannot be passed; what must be typed is typed.
@@ -142,7 +152,7 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
                 Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
                 if (hold != null
                         && members.get(i).get("state").equals("HELD")
-                        && !List.of("PREREQUISITE", "PEER", "STANDBY").contains(hold.get("why"))) {
+                        && !List.of("PREREQUISITE", "PEER", "DATE", "STANDBY").contains(hold.get("why"))) {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }

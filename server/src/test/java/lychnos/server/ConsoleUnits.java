@@ -137,6 +137,47 @@ abstract class ConsoleUnits {
 
     /** A wireless controller on a line port of its host. */
     int wireless() {
+        return onHost(
+                "wireless-controller",
+                "mungris",
+                6103,
+                Map.of(
+                        "image file",
+                        "mungris-air.img",
+                        "image size",
+                        "4 GiB",
+                        "image digest",
+                        "sha256:" + "5d".repeat(32),
+                        "DHCP server for clients",
+                        "127.40.8.22",
+                        "roaming group",
+                        "ardal-air"));
+    }
+
+    /** A host of licences on a line port, which may take authority from a day on. */
+    int licenceHost(String day) {
+        return onHost(
+                "licence-host",
+                "buttermere",
+                6104,
+                Map.of(
+                        "image file",
+                        "buttermere-licences.img",
+                        "image size",
+                        "2 GiB",
+                        "image digest",
+                        "sha256:" + "4d".repeat(32),
+                        "account of the licences",
+                        "ardal-halls",
+                        "share of the licences",
+                        "hall-2",
+                        "number of licences",
+                        "120",
+                        "authority granted on",
+                        day));
+    }
+
+    private int onHost(String kind, String model, int port, Map<String, String> more) {
         thing(
                 "host",
                 "hv-11",
@@ -151,19 +192,19 @@ abstract class ConsoleUnits {
                         "127.40.8.23",
                         "line-ports",
                         "6101-6116"));
-        Announced unit = announce("wireless-controller", 1);
+        Announced unit = announce(kind, 1);
         ConsoleSpec spec = new ConsoleSpec(
-                "mungris",
+                model,
                 "CT-" + bringUp + "-W",
                 String.format("02:4c:59:d3:00:%02x", bringUp % 250),
                 "127.40.8.23",
-                6103,
+                port,
                 unit.name,
                 "1",
                 "-",
                 java.util.Set.of());
         specs.add(spec);
-        facts.add(Map.of(
+        Map<String, String> row = new HashMap<>(Map.of(
                 "unit",
                 unit.name,
                 "serial",
@@ -171,17 +212,9 @@ abstract class ConsoleUnits {
                 "virtualisation host",
                 "hv-11",
                 "line port",
-                "6103",
-                "image file",
-                "mungris-air.img",
-                "image size",
-                "4 GiB",
-                "image digest",
-                "sha256:" + "5d".repeat(32),
-                "DHCP server for clients",
-                "127.40.8.22",
-                "roaming group",
-                "ardal-air"));
+                String.valueOf(port)));
+        row.putAll(more);
+        facts.add(row);
         return unit.id;
     }
 
