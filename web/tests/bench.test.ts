@@ -1,6 +1,7 @@
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import Bench from '../src/stages/configure/bench/Bench.svelte';
+import PageSheet from '../src/stages/configure/bench/PageSheet.svelte';
 import type { BenchView } from '../src/stages/configure/bench/types';
 import AtBench from './AtBench.svelte';
 import { Server, signedIn } from './signed';
@@ -72,5 +73,19 @@ describe('the bench', () => {
     await screen.findByText("keeper's password");
     for (const name of [/^Send this/, /^I type/, /^Stop/, /^Run/])
       expect(screen.queryByRole('button', { name })).toBeNull();
+  });
+
+  it('shows the request of a page that is done, to be copied', () => {
+    const left = member(recorded.bench());
+    const page = { ...left.steps[0]!, sort: 'page', title: 'Licence request', progress: 'DONE', marks: ['DRIVEN'] };
+    const steps = [{ ...page, told: { 'licence request': 'ask-lw-4410-1bc0' } }];
+    render(PageSheet, {
+      member: { ...left, steps, hold: null },
+      unit: 'ard-lba-1',
+      mayWork: true,
+      onreveal: () => Promise.resolve(null),
+    });
+    expect(screen.getByText('licence request')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /ask-lw-4410-1bc0$/ })).toBeInTheDocument();
   });
 });

@@ -170,7 +170,7 @@ class PagesTest {
                 stage.yes(unit);
                 return !kept(moment).isEmpty();
             });
-            run(unit, "lease_until = now() - interval '1 second'");
+            run(unit, "RUNNING", "lease_until = now() - interval '1 second'");
         }
         Json bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
@@ -178,14 +178,20 @@ class PagesTest {
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
         factoryPasswordTriedOnceAtEachLook(stage.proven(unit, "management"));
+        // whoever had it is gone between the end of the last member and that of the unit
+        run(unit, "DONE", "state = 'RUNNING', ended_at = null, lease_until = now() - interval '1 second'");
+        ConsoleStage.until(
+                "it is ended by whoever takes it up",
+                () -> stage.bench(unit).getString("runState").equals("DONE"));
     }
 
     /** Changes the run of a unit under the server that works at it. */
-    private void run(int unit, String set) throws java.sql.SQLException {
+    private void run(int unit, String state, String set) throws java.sql.SQLException {
         try (java.sql.Connection connection = database.getConnection();
                 java.sql.PreparedStatement change = connection.prepareStatement(
-                        "update run set " + set + " where unit_id = ? and state = 'RUNNING'")) {
+                        "update run set " + set + " where unit_id = ? and state = ? and purpose = 'console'")) {
             change.setInt(1, unit);
+            change.setString(2, state);
             assertEquals(1, change.executeUpdate());
         }
     }
@@ -211,9 +217,9 @@ class PagesTest {
         long dialogue = stage.dialogue(unit, 0);
         stage.decide(dialogue, "decision", Map.of("typed", "mirrored")).statusCode(409);
         assertEquals("", kept("page/pool"));
-        run(unit, "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
+        run(unit, "RUNNING", "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
         stage.decide(dialogue, "decision", Map.of("typed", "double parity")).statusCode(409);
-        run(unit, "lease_until = now() - interval '1 second'");
+        run(unit, "RUNNING", "lease_until = now() - interval '1 second'");
         ConsoleStage.until(
                 "the new server gets the yes",
                 () -> stage.decide(dialogue, "decision", Map.of("typed", "double parity"))

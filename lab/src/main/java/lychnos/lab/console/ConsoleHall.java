@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiFunction;
 import java.util.function.Supplier;
 import lychnos.lab.Dhcp;
 import lychnos.lab.MachineSpec;
@@ -74,95 +75,60 @@ public final class ConsoleHall implements AutoCloseable {
 
     private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
         int index = FIRST_INDEX + machines.size();
+        BiFunction<String, Supplier<String>, Face> faced =
+                (software, title) -> face(memory, spec.plugged(), plug, index, webPort, software, title);
         return switch (spec.model()) {
             case "orrel" ->
                 new Interconnect(
                         spec,
                         memory,
                         restart,
-                        face(spec, memory, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()),
+                        faced.apply("Orrel_3.1", () -> "ORREL " + spec.place()),
                         () -> other(spec, Interconnect.class));
             case "sallow" ->
                 new FabricController(
                         spec,
                         memory,
                         restart,
-                        face(spec, memory, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")),
+                        faced.apply("Sallow_7", () -> "Sallow " + memory.get("name")),
                         () -> group(spec, FabricController.class));
             case "greenup" ->
                 new HypervisorHost(
-                        spec,
-                        memory,
-                        restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Greenup_2",
-                                () -> "Greenup " + memory.get("Own name")));
+                        spec, memory, restart, faced.apply("Greenup_2", () -> "Greenup " + memory.get("Own name")));
             case "brathay" ->
                 new FabricGateway(
-                        spec,
-                        memory,
-                        restart,
-                        face(spec, memory, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
+                        spec, memory, restart, faced.apply("Brathay_5", () -> "Brathay " + memory.get("name")));
             case "skeggle" ->
                 new FileArray(
                         spec,
                         memory,
                         restart,
-                        face(spec, memory, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")),
+                        faced.apply("Skeggle_1.0", () -> "Skeggle " + memory.get("name")),
                         vertx);
             case "wythop" ->
                 new BladeChassis(
                         spec,
                         memory,
                         restart,
-                        face(spec, memory, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")),
+                        faced.apply("Wythop_9", () -> "Wythop " + memory.get("name")),
                         () -> other(spec, BladeChassis.class));
             case "ullock" ->
                 new SetupScreen(
                         spec,
                         memory,
                         restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Ullock_4",
-                                () -> "Ullock " + memory.get("controller.Name")));
+                        faced.apply("Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
             case "bannisdale" ->
                 new BlockArray(
                         spec,
                         memory,
                         restart,
                         vertx,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Bannisdale_2",
-                                () -> "Bannisdale " + memory.get("array")),
+                        faced.apply("Bannisdale_2", () -> "Bannisdale " + memory.get("array")),
                         () -> other(spec, BlockArray.class));
             case "harrop" ->
                 new IndexAppliance(
-                        spec,
-                        memory,
-                        restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Harrop_4",
-                                () -> "Harrop " + memory.get("Host name")));
+                        spec, memory, restart, faced.apply("Harrop_4", () -> "Harrop " + memory.get("Host name")));
             case "seathwaite" ->
                 new StoreNode(
                         spec,
@@ -184,108 +150,44 @@ public final class ConsoleHall implements AutoCloseable {
                         () -> group(spec, StoreNode.class));
             case "dunmail" ->
                 new ConsoleManager(
-                        spec,
-                        memory,
-                        restart,
-                        face(spec, memory, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
+                        spec, memory, restart, faced.apply("Dunmail_1", () -> "Dunmail " + memory.get("host")));
             case "rossett" ->
                 new AccessAppliance(
-                        spec,
-                        memory,
-                        restart,
-                        face(spec, memory, plug, index, webPort, "Rossett_8", () -> "Rossett " + memory.get("name")));
+                        spec, memory, restart, faced.apply("Rossett_8", () -> "Rossett " + memory.get("name")));
             case "rosthwaite" ->
                 new FleetManager(
                         spec,
                         memory,
                         restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Rosthwaite_3",
-                                () -> "Rosthwaite " + memory.get("full name")));
+                        faced.apply("Rosthwaite_3", () -> "Rosthwaite " + memory.get("full name")));
             case "loweswater" ->
                 new LoadBalancer(
-                        spec,
-                        memory,
-                        restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Loweswater_2",
-                                () -> "Loweswater " + memory.get("called")));
+                        spec, memory, restart, faced.apply("Loweswater_2", () -> "Loweswater " + memory.get("called")));
             case "ennerdale" ->
                 new DeliveryNode(
                         spec,
                         memory,
                         restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Ennerdale_7",
-                                () -> "Ennerdale " + memory.get("name")),
+                        faced.apply("Ennerdale_7", () -> "Ennerdale " + memory.get("name")),
                         () -> other(spec, DeliveryNode.class));
             case "crummock" ->
                 new BalancerConsole(
-                        spec,
-                        memory,
-                        restart,
-                        face(spec, memory, plug, index, webPort, "Crummock_1", () -> "Crummock " + memory.get("name")));
+                        spec, memory, restart, faced.apply("Crummock_1", () -> "Crummock " + memory.get("name")));
             case "buttermere" ->
                 new LicenceHost(
-                        spec,
-                        memory,
-                        restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Buttermere_4",
-                                () -> "Buttermere " + memory.get("called")));
+                        spec, memory, restart, faced.apply("Buttermere_4", () -> "Buttermere " + memory.get("called")));
             case "ullscarf" ->
                 new ClusterManager(
                         spec,
                         memory,
                         restart,
-                        face(
-                                spec,
-                                memory,
-                                plug,
-                                index,
-                                webPort,
-                                "Ullscarf_5",
-                                () -> "Ullscarf " + memory.get("cluster")),
+                        faced.apply("Ullscarf_5", () -> "Ullscarf " + memory.get("cluster")),
                         () -> group(spec, ClusterManager.class));
             case "mungris" ->
                 new WirelessController(
-                        spec,
-                        memory,
-                        restart,
-                        face(spec, memory, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
+                        spec, memory, restart, faced.apply("Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
-    }
-
-    private Face face(
-            ConsoleSpec spec,
-            Memory memory,
-            Plug plug,
-            int index,
-            int webPort,
-            String software,
-            Supplier<String> title) {
-        return face(memory, spec.plugged(), plug, index, webPort, software, title);
     }
 
     private Face face(

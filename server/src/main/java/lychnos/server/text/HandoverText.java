@@ -24,7 +24,7 @@ public enum HandoverText implements Message {
     HAS_JUST_BEEN_SIGNED_BY_SOMEBODY_ELSE("{unit} has just been signed by somebody else. Nothing was signed now."),
     HAS_PASSED("{due} has passed."),
     HOW_IT_WAS_SET_UP("How it was set up"),
-    IS_BEING_SET_UP("{unit} is being set up. Put its setup away in Configure first."),
+    IS_BEING_SET_UP("{unit} is being set up. Close its setup in Configure first."),
     IS_INSTEAD_OF("{endpoint}, {what}: {now} instead of {before}{reason} ({by})"),
     IS_MISSING("{name} is missing."),
     IS_NOT_AS_IT_WAS_MADE("{name} is not as it was made."),

@@ -145,10 +145,14 @@ public class VantageSocket {
         LOG.warnf(
                 "vantage %s speaks version %d of the link, and this server version %d: it is turned away",
                 standing.name, version, LinkMessage.VERSION);
-        vantages.turnedAway(standing.name, version);
+        // said first: it does not depend on the database
         standing.link.send(new LinkMessage.TurnedAway(
                 LinkMessage.VERSION, VantageText.VANTAGE_POINT_AND_THE_SERVER.text(version, LinkMessage.VERSION)));
-        end(standing);
+        try {
+            vantages.turnedAway(standing.name, version);
+        } finally {
+            end(standing);
+        }
     }
 
     private void welcome(Standing standing) {

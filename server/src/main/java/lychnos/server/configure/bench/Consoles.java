@@ -194,7 +194,7 @@ public class Consoles implements VantageEars {
         for (Held held : runs.claim(ConsoleStore.CONSOLE, MOST_UNITS - benches.size())) {
             Bench bench = new Bench(held, with, pool);
             benches.put(held.runId(), bench);
-            inOrder(bench, () -> opener.openWhatMay(bench));
+            inOrder(bench, () -> takeUp(bench));
         }
     }
 
@@ -288,6 +288,15 @@ public class Consoles implements VantageEars {
         Bench bench = benches.get(runId);
         if (bench != null) {
             inOrder(bench, () -> endOrOpenNext(bench));
+        }
+    }
+
+    /** Whoever had the unit before may have been gone right after the last member was done. */
+    private void takeUp(Bench bench) throws HoldLost {
+        if (store.everyMemberIsDone(bench.held().runId())) {
+            endOrOpenNext(bench);
+        } else {
+            opener.openWhatMay(bench);
         }
     }
 

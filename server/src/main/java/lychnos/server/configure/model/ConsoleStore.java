@@ -324,6 +324,13 @@ public class ConsoleStore {
         return allDone;
     }
 
+    /** Whether nothing is left to do for any member of a setup. */
+    @Transactional
+    public boolean everyMemberIsDone(long runId) {
+        List<MemberDialogue> members = reader.dialogues(runId);
+        return !members.isEmpty() && members.stream().allMatch(each -> each.state == MemberDialogue.DialogueState.DONE);
+    }
+
     /**
      * Ticks a step that was done by hand, or takes the tick back.
      *
