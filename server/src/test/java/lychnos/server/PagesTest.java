@@ -178,10 +178,10 @@ class PagesTest {
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
         factoryPasswordTriedOnceAtEachLook(stage.proven(unit, "management"));
-        // whoever had it is gone between the end of the last member and that of the unit
+        // as when a server goes away between the end of the last member and that of the unit
         run(unit, "DONE", "state = 'RUNNING', ended_at = null, lease_until = now() - interval '1 second'");
         ConsoleStage.until(
-                "it is ended by whoever takes it up",
+                "the server that takes it up ends it",
                 () -> stage.bench(unit).getString("runState").equals("DONE"));
     }
 

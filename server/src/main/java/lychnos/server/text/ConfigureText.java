@@ -26,8 +26,8 @@ public enum ConfigureText implements Message {
     AT_THE_STEP("At the step “{doing}”, "),
     BOTH_PASSWORDS_ARE_REFUSED(
             "The controller refuses the factory password on its label, and ours as well. Each was tried once, so "
-                    + "that no account is locked. Read the label again, or reset the controller; Continue tries each "
-                    + "once more."),
+                    + "that no account is locked. Read the label again, or reset the controller. “Fill in again” tries "
+                    + "each once more."),
     BREAK_SENT("break sent by {login}"),
     CAME_FROM("came from {from}; "),
     CANCELLED_BEFORE_THE_START("Cancelled before the start."),
@@ -45,14 +45,14 @@ public enum ConfigureText implements Message {
     CONSOLE_SERVER_SHOWS_ANOTHER_KEY(
             "The console server at {address} shows another key than before: {fingerprint}. Nothing was sent to "
                     + "it."),
-    CONTROLLER_ANSWERED("The controller answered: {reason}. Correct what it refuses; Continue sets it again."),
+    CONTROLLER_ANSWERED("The controller answered: {reason}. Correct what it refuses, then choose “Fill in again”."),
     CONTROLLER_ANSWERED_AT_STEP("{step}the controller answered: {reason}"),
     CONTROLLER_CANNOT_BE_REACHED(
             "The controller cannot be reached: {reason}. It has refused a password before, so it is not tried "
-                    + "again automatically. Continue tries again."),
+                    + "again automatically. Choose “Try again” once it answers."),
     CONTROLLER_HAS_NOT_COME_BACK("This controller has not come back: silent at {planned}{and} for {seconds} s."),
     CONTROLLER_REFUSES_OUR_PASSWORD(
-            "The controller refuses our password.{more} It was not tried a second time. Continue tries each "
+            "The controller refuses our password.{more} It was not tried a second time. “Fill in again” tries each "
                     + "password once more."),
     CONTROLLER_REFUSES_THE_FACTORY_PASSWORD("This controller refuses the factory password."),
     CONTROLLER_REFUSES_THE_NEW_PASSWORD("This controller refuses the new password."),
@@ -82,7 +82,7 @@ public enum ConfigureText implements Message {
     FIRST_UNIT_OF_EACH_KIND_IS_SET_UP(
             "The first unit of each kind is set up alone until it is proven: {unit} is in progress."),
     FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL("1 to 50 setups can run in parallel."),
-    CONTINUE_TRIES_AGAIN("{reason} Continue tries again."),
+    TRY_AGAIN_ONCE_IT_ANSWERS("{reason} Choose “Try again” once it answers."),
     HAD_MOVED_BEFORE_THE_INTERRUPTION("it had moved before the interruption"),
     HAD_TAKEN_THE_NEW_ONE_BEFORE("it had taken the new one before the interruption"),
     HAS_NO_ADDRESS_YET("{unit} has no address yet: that is part of Allocate."),
@@ -112,9 +112,8 @@ public enum ConfigureText implements Message {
     LOG_CANNOT_BE_FETCHED("The log cannot be fetched: {reason}"),
     MACHINE_HAS_BEEN_SET_UP_BEFORE("The machine has been set up before. Reset it to factory settings, {orElse}."),
     MACHINE_IDENTIFIES_ITSELF("This machine identifies itself. Nothing to enter."),
-    MACHINE_REJECTED(
-            "The machine rejected “{page}”. It says: {reason}. Correct it there or in Prepare; Continue fills in the "
-                    + "page again."),
+    MACHINE_REJECTED("The machine rejected “{page}”. It says: {reason}. Correct it there or in Prepare, then choose "
+            + "“Fill in again”."),
     MACHINE_SHOWS_AN_EMPTY_LOG("The machine shows an empty log."),
     MEMBER_IS_NOT_STOPPED("This member is not stopped."),
     MEMBER_IS_ON_A_LINE("This member is on a line; its steps are ticked by what the line shows."),
@@ -186,7 +185,7 @@ public enum ConfigureText implements Message {
     STARTED_FILLING_IN_THE_PAGES("started filling in the pages{more}"),
     STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
     STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console{more}"),
-    STEP_CANNOT_REACH("For “{step}” {what} cannot be reached: {reason}. Continue tries again."),
+    STEP_CANNOT_REACH("For “{step}” {what} cannot be reached: {reason}. Choose “Try again” once it answers."),
     STEP_CANNOT_REACH_NOW("“{step}”: {what} cannot be reached now: {reason}. Trying again."),
     STEP_SENDS_NO_PASSWORD("This step sends no password."),
     STEP_WAS_TICKED_AUTOMATICALLY("This step was ticked automatically, or does not exist."),
@@ -215,7 +214,7 @@ public enum ConfigureText implements Message {
             "Vantage point {vantage} has been disconnected since {cutAt} UTC. The work continues there and is "
                     + "handed in later."),
     VANTAGE_POINT_IS_NOT_CONNECTED("Vantage point {vantage} is not connected; the line opens once it is."),
-    WAS_WRITTEN("“{page}” was written, and {off}. Correct it there or in Prepare; Continue fills in the page again."),
+    WAS_WRITTEN("“{page}” was written, and {off}. Correct it there or in Prepare, then choose “Fill in again”."),
     WAYS_TO_WORK_ARE_WATCH("Ways to work are watch, ask and run, not “{word}”."),
     WHICH_STEP("Which step?"),
     WHICH_UNITS("Which units?");

@@ -291,7 +291,7 @@ public class Consoles implements VantageEars {
         }
     }
 
-    /** Whoever had the unit before may have been gone right after the last member was done. */
+    /** The server that had the unit before may have gone away right after the last member was done. */
     private void takeUp(Bench bench) throws HoldLost {
         if (store.everyMemberIsDone(bench.held().runId())) {
             endOrOpenNext(bench);

@@ -96,7 +96,7 @@ final class ControllerStep implements RemoteStep {
         } catch (ControllerStop e) {
             return stands(why(e.why()), e.getMessage() + " " + e.advice());
         } catch (Refusal e) {
-            return stands(Why.UNREACHED, ConfigureText.CONTINUE_TRIES_AGAIN.text(e.getMessage()));
+            return stands(Why.UNREACHED, ConfigureText.TRY_AGAIN_ONCE_IT_ANSWERS.text(e.getMessage()));
         } catch (RedfishFault e) {
             return new Outcome.Stands(new Hold(
                     Why.PAGE, place, ConfigureText.CONTROLLER_ANSWERED.text(e.getMessage()), e.getMessage(), ""));
