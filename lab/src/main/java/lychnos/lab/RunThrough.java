@@ -225,7 +225,11 @@ public final class RunThrough {
                         .append(unit.path("why").asText());
             }
         }
+        Set<Long> seen = new HashSet<>();
         for (JsonNode lane : engineer.get(at("lanes")).path("lanes")) {
+            if (!seen.add(lane.path("unitId").asLong())) {
+                continue; // a unit has a lane for each member
+            }
             JsonNode bench = engineer.get("/api/units/" + lane.path("unitId").asLong() + "/bench");
             for (JsonNode member : bench.path("members")) {
                 waiting.append("\n  ")

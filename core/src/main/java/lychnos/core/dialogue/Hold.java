@@ -111,7 +111,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         String what = names.stream().map(name -> what(name, known)).collect(Collectors.joining(", and until "));
         Why why = why(names);
         String how = why == Why.PREREQUISITE ? " Enter it on the fact sheet." : "";
-        String day = why == Why.DATE ? what.replaceFirst(" \\(.*", "") : shown;
+        String day = why == Why.DATE ? day(names.get(0), known) : shown;
         return new Hold(why, step, "“" + title + "” waits until " + what + "." + how, day, "");
     }
 
@@ -121,10 +121,15 @@ public record Hold(Why why, int step, String sentence, String shown, String type
                 : names.stream().allMatch(name -> name.indexOf('.') > 0) ? Why.PEER : Why.PREREQUISITE;
     }
 
+    /** The day that a name such as {@code approved-on.reached} waits for. */
+    private static String day(String name, Function<String, Optional<String>> known) {
+        return known.apply(name.substring(0, name.length() - REACHED.length())).orElse("its day");
+    }
+
     private static String what(String name, Function<String, Optional<String>> known) {
         if (name.endsWith(REACHED)) {
             String fact = name.substring(0, name.length() - REACHED.length());
-            return known.apply(fact).orElse("its day") + " (" + fact.replace('-', ' ') + ")";
+            return day(name, known) + " (" + fact.replace('-', ' ') + ")";
         }
         int dot = name.indexOf('.');
         return dot < 0

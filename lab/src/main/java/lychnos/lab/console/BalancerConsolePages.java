@@ -2,7 +2,7 @@ package lychnos.lab.console;
 
 import io.vertx.core.json.JsonObject;
 
-/** The pages of a Crummock console for load balancers: the guide's password, and which balancers it looks after. */
+/** The pages of a Crummock console for load balancers: the guide's password, and nothing else yet. */
 final class BalancerConsolePages extends KeptPages {
 
     BalancerConsolePages(ConsoleMachine machine) {

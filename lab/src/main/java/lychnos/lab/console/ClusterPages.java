@@ -25,14 +25,15 @@ final class ClusterPages extends KeptPages {
 
     @Override
     String write(String resource, JsonObject written) throws InterruptedException {
-        String earlier = show("/fleet").getString("manager", "");
+        JsonObject before = show("/fleet");
         String wanted = written.getString("manager", "");
-        if (!earlier.isEmpty() && !earlier.equals(wanted)) {
-            return "it is registered with " + earlier;
+        boolean linked = before.getString("link").startsWith("linked");
+        if (linked && !before.getString("manager").equals(wanted)) {
+            return "it is registered with " + before.getString("manager");
         }
         JsonObject self = new JsonObject().put("name", memory.get("name")).put("time", memory.get("time"));
         String listed = FleetCall.register(wanted, written.getString("word", ""), self);
-        written.put("earlier", earlier.isEmpty() ? "none" : earlier).put("link", listed);
+        written.put("earlier", "none").put("link", listed);
         return null;
     }
 }

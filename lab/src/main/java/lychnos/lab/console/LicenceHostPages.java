@@ -49,6 +49,10 @@ final class LicenceHostPages extends KeptPages {
         if (account.isEmpty() || written.getString("share", "").isEmpty()) {
             return "an account and a share are wanted";
         }
+        boolean registered = show("/registration").getString("state").equals("registered");
+        if (registered && !account.equals(show("/request").getString("account"))) {
+            return "it is registered for " + show("/request").getString("account");
+        }
         written.put("earlier", "none")
                 .put("text", office.request(machine.serial(), account + "/" + written.getString("share")));
         return null;
