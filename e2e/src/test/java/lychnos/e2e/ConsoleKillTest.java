@@ -18,6 +18,11 @@ class ConsoleKillTest {
 
     /** More of them with LYCHNOS_KILLS. */
     private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_KILLS", "4"));
+
+    private static final int STANDSTILLS = 3;
+    private static final String HELD =
+            "select 'held: ' || count(*) from run where purpose = 'console' and state = 'RUNNING' and lease_until > now()";
+
     /** Never twice. */
     private static final List<String> ONCE = List.of("", "1");
 
@@ -91,6 +96,44 @@ class ConsoleKillTest {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new AssertionError(e);
+        }
+    }
+
+    /** Its leases run out, it finds its own setups without a holder, and takes them up again. */
+    @Test
+    void aServerThatStoodStillGoesOnWithItsOwnSetups() throws Exception {
+        try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 800)) {
+            Bench bench = new Bench(stage.url()).prepare(".200-.215");
+            for (String unit : bench.units.keySet()) {
+                bench.begin(unit, "run");
+            }
+            for (int times = 1; times <= STANDSTILLS; times++) {
+                int enough = 2 * times;
+                Stage.until(
+                        "answers were sent",
+                        LONG,
+                        () -> quietly(() -> {
+                            yes(bench);
+                            return bench.done() >= enough;
+                        }));
+                stage.standStill(true);
+                Stage.until(
+                        "every lease has run out",
+                        LONG,
+                        () -> quietly(() -> stage.sql(HELD).contains("held: 0")));
+                stage.standStill(false);
+            }
+            Stage.until(
+                    "each is set up",
+                    LONG,
+                    () -> quietly(() -> {
+                        yes(bench);
+                        return bench.set() == bench.units.size();
+                    }));
+            for (String serial : List.of("EO-1", "EO-2", "ES-1", "EG-1")) {
+                assertTrue(ONCE.contains(stage.kept(serial, "seen.phraseChanges")), serial);
+                assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
+            }
         }
     }
 

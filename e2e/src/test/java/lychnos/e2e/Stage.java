@@ -282,6 +282,18 @@ final class Stage implements AutoCloseable {
         server.destroyForcibly().waitFor();
     }
 
+    /** Stops the server's process where it is, as a starved machine or a paused virtual one does, or lets it go on. */
+    void standStill(boolean still) throws IOException, InterruptedException {
+        String signal = still ? "-STOP" : "-CONT";
+        int ended = new ProcessBuilder("kill", signal, String.valueOf(server.pid()))
+                .inheritIO()
+                .start()
+                .waitFor();
+        if (ended != 0) {
+            throw new IOException("kill " + signal + " ended with " + ended);
+        }
+    }
+
     String url() {
         return "http://" + host() + ":" + port;
     }

@@ -41,6 +41,7 @@ final class Bench implements LineSurroundings, PageSurroundings {
     private final InOrder inOrder;
     private final Map<Long, OpenLine> members = new ConcurrentHashMap<>();
     private final Map<Long, RemoteWork> pages = new ConcurrentHashMap<>();
+    private boolean closed;
 
     /**
      * What all benches of a server share.
@@ -77,6 +78,25 @@ final class Bench implements LineSurroundings, PageSurroundings {
     /** Members on whose pages is worked, by dialogue. */
     Map<Long, RemoteWork> pages() {
         return pages;
+    }
+
+    /** Takes a line; false, if the bench was closed meanwhile and the line must not be opened. */
+    synchronized boolean add(OpenLine line) {
+        if (!closed) {
+            members.put(line.dialogueId(), line);
+        }
+        return !closed;
+    }
+
+    /** Takes a member's pages; false, if they are here already or the bench was closed meanwhile. */
+    synchronized boolean add(RemoteWork work) {
+        return !closed && pages.putIfAbsent(work.dialogueId(), work) == null;
+    }
+
+    /** Closes all lines and pages; what comes later is not taken any more. */
+    synchronized void close() {
+        closed = true;
+        all().forEach(AtWork::close);
     }
 
     /** What opens and closes lines of this unit is done one after the other. */

@@ -109,7 +109,7 @@ public class Consoles implements VantageEars {
                 vantage,
                 changed::add,
                 bench -> inOrder(bench, () -> endOrOpenNext(bench)),
-                bench -> letGo(bench.held().runId()));
+                this::letGo);
     }
 
     void start(@Observes StartupEvent event) {
@@ -147,7 +147,7 @@ public class Consoles implements VantageEars {
 
     void stop(@Observes ShutdownEvent event) {
         stopping = true;
-        benches.values().forEach(bench -> bench.all().forEach(AtWork::close));
+        benches.values().forEach(Bench::close);
         pool.shutdown();
     }
 
@@ -193,21 +193,25 @@ public class Consoles implements VantageEars {
         }
         for (Held held : runs.claim(ConsoleStore.CONSOLE, MOST_UNITS - benches.size())) {
             Bench bench = new Bench(held, with, pool);
-            benches.put(held.runId(), bench);
+            Bench before = benches.put(held.runId(), bench);
+            if (before != null) {
+                // its lease ran out before this server noticed; its lines would take those of the new one from it
+                before.close();
+            }
             inOrder(bench, () -> takeUp(bench));
         }
     }
 
     private void renew() {
-        List<Held> held = benches.values().stream().map(Bench::held).toList();
-        runs.renew(held).forEach(lost -> letGo(lost.runId()));
+        Map<Held, Bench> held =
+                benches.values().stream().collect(Collectors.toMap(Bench::held, bench -> bench, (one, other) -> one));
+        runs.renew(held.keySet()).forEach(lost -> letGo(held.get(lost)));
     }
 
-    private void letGo(long runId) {
-        Bench bench = benches.remove(runId);
-        if (bench != null) {
-            bench.all().forEach(AtWork::close);
-        }
+    /** Closes this bench and no other: the same unit may have been taken up again meanwhile. */
+    private void letGo(Bench bench) {
+        benches.remove(bench.held().runId(), bench);
+        bench.close();
     }
 
     private void keepRecordings() {
@@ -243,7 +247,7 @@ public class Consoles implements VantageEars {
             try {
                 work.carryOut();
             } catch (HoldLost e) {
-                letGo(bench.held().runId());
+                letGo(bench);
             } catch (RuntimeException e) {
                 LOG.errorf(
                         e, "the consoles of run %d; trying again", bench.held().runId());
@@ -302,7 +306,7 @@ public class Consoles implements VantageEars {
 
     private void endOrOpenNext(Bench bench) throws HoldLost {
         if (store.endOrMeetPrerequisites(bench.held())) {
-            clockwork.threads().schedule(() -> letGo(bench.held().runId()), 1500, TimeUnit.MILLISECONDS);
+            clockwork.threads().schedule(() -> letGo(bench), 1500, TimeUnit.MILLISECONDS);
         } else {
             opener.openWhatMay(bench);
         }

@@ -84,7 +84,7 @@ final class LineOpener {
         if (!shut.isEmpty()) {
             store.opened(bench.held(), shut, false);
         }
-        prepared.forEach(line -> bench.members().put(line.dialogueId(), line));
+        prepared.removeIf(line -> !bench.add(line));
         for (OpenLine line : prepared) {
             line.open();
             if (all.stream()
@@ -144,7 +144,7 @@ final class LineOpener {
         }
         RemoteWork work =
                 new RemoteWork(bench.held(), opening, vantage, bench, RemoteWork::overTheWire, pool, clockwork, clock);
-        if (bench.pages().putIfAbsent(row.id, work) == null) {
+        if (bench.add(work)) {
             if (row.openedAt == null) {
                 store.opened(bench.held(), List.of(row.id), false);
             }

@@ -1,14 +1,17 @@
 package lychnos.server.configure.bench;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.ArgumentMatchers.contains;
 import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.RETURNS_DEEP_STUBS;
+import static org.mockito.Mockito.doReturn;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.timeout;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
@@ -19,6 +22,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -57,6 +61,7 @@ class ConsolesTest {
 
     private static final long PATIENCE_MILLIS = 10_000;
     private static final Held HELD = new Held(1, 2, 3, ConsoleStore.CONSOLE, 4);
+    private static final Held AGAIN = new Held(1, 2, 3, ConsoleStore.CONSOLE, 5);
 
     private final ConsoleStore store = mock(ConsoleStore.class);
     private final ConsoleReader reader = mock(ConsoleReader.class);
@@ -66,6 +71,7 @@ class ConsolesTest {
     private final Clockwork clockwork = mock(Clockwork.class);
     private final ScheduledExecutorService alarms = mock(ScheduledExecutorService.class);
     private final AtomicInteger opened = new AtomicInteger();
+    private final List<ConsoleLine> lines = new CopyOnWriteArrayList<>();
     private Consoles consoles;
 
     @BeforeEach
@@ -79,7 +85,9 @@ class ConsolesTest {
         when(openings.of(HELD.runId(), HELD.unitId())).thenAnswer(call -> List.of(opening()));
         when(vantage.line(any(), any(), any())).thenAnswer(call -> {
             opened.incrementAndGet();
-            return mock(ConsoleLine.class);
+            ConsoleLine line = mock(ConsoleLine.class);
+            lines.add(line);
+            return line;
         });
         LychnosConfig config = mock(LychnosConfig.class, RETURNS_DEEP_STUBS);
         when(config.run().consoleWorkers()).thenReturn(4);
@@ -132,9 +140,13 @@ class ConsolesTest {
 
     /** What the server does every moment to find units that were started. */
     private void claim() {
-        ArgumentCaptor<Runnable> claims = ArgumentCaptor.forClass(Runnable.class);
-        verify(clockwork).every(any(), contains("claimed"), claims.capture());
-        claims.getValue().run();
+        regularly("claimed");
+    }
+
+    private void regularly(String about) {
+        ArgumentCaptor<Runnable> work = ArgumentCaptor.forClass(Runnable.class);
+        verify(clockwork).every(any(), contains(about), work.capture());
+        work.getValue().run();
     }
 
     @Test
@@ -179,6 +191,39 @@ class ConsolesTest {
         againAfterAMoment();
         verify(store, timeout(PATIENCE_MILLIS).times(2)).endOrMeetPrerequisites(HELD);
         verify(alarms, timeout(PATIENCE_MILLIS)).schedule(any(Runnable.class), anyLong(), eq(TimeUnit.MILLISECONDS));
+    }
+
+    @Test
+    void aServerThatTakesItsOwnSetupUpAgainHasOneLine() throws Exception {
+        claim();
+        takenUpAgain();
+        verify(lines.get(0), timeout(PATIENCE_MILLIS)).close();
+        verify(lines.get(1), never()).close();
+    }
+
+    @Test
+    void anEarlierHoldThatIsFoundLostLeavesTheNewOneOpen() throws Exception {
+        // it is taken up again while the renewal of the earlier hold is being refused
+        when(runs.renew(any())).thenAnswer(call -> {
+            takenUpAgain();
+            return List.of(HELD);
+        });
+        claim();
+        regularly("renewed");
+        assertTrue(consoles.line(7).isPresent());
+        verify(lines.get(1), never()).close();
+        doReturn(List.of(AGAIN)).when(runs).renew(any());
+        regularly("renewed");
+        assertTrue(consoles.line(7).isEmpty());
+        verify(lines.get(1), timeout(PATIENCE_MILLIS)).close();
+    }
+
+    /** The process stood still for longer than its lease, and finds its own setup without a holder. */
+    private void takenUpAgain() throws Exception {
+        verify(vantage, timeout(PATIENCE_MILLIS)).line(any(), any(), any());
+        when(runs.claim(eq(ConsoleStore.CONSOLE), anyInt())).thenReturn(List.of(AGAIN));
+        claim();
+        verify(vantage, timeout(PATIENCE_MILLIS).times(2)).line(any(), any(), any());
     }
 
     private void againAfterAMoment() {
