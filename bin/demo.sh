@@ -163,7 +163,7 @@ mkdir "$RUN/tmp"
 mkdir -p "$KEEP"
 [ -n "$KEPT" ] || hall_stamp >"$KEEP/stamp"
 java=(java -XX:TieredStopAtLevel=1 -XX:ReservedCodeCacheSize=160m "-Djava.io.tmpdir=$RUN/tmp")
-export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$KEEP/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
+export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$KEEP/seal.key LYCHNOS_IMAGES=$KEEP/images LYCHNOS_RUN_FOLLOW_AT_MOST=45s
 export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
 cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
 cp "$ROOT"/lab/halls/consoles.txt "$RUN/consoles.txt"
@@ -213,6 +213,7 @@ server=$!
 trap 'kill $server || true; wait $server || true; pg_stop "$KEEP/pg" || true; exit 0' TERM
 [ -z "${services:-}" ] || wait "$services" || die "the services of the hall did not come up"
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
+"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.image.MadeImages "$KEEP/images"
 wait_for "the server" 180 "$RUN/server.log" port_open "$HTTP"
 if [ -n "${THROUGH:-}" ]; then
   touch "$RUN/through"

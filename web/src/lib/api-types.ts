@@ -320,6 +320,11 @@ export interface components {
       reason?: string;
       units?: number[];
     };
+    ContradictionView: {
+      file: string;
+      stated: string;
+      read: string;
+    };
     Density: {
       first: string;
       /** Format: int32 */
@@ -328,6 +333,15 @@ export interface components {
       kept: number;
       /** Format: int32 */
       pool: number;
+    };
+    DescribedView: {
+      product: string;
+      version: string;
+      /** Format: int32 */
+      cores: number;
+      memory: string;
+      disk: string;
+      networks: string[];
     };
     DoorView: {
       firstLeadWanted: boolean;
@@ -551,6 +565,47 @@ export interface components {
       shown: string;
       typed: string;
       passable: boolean;
+    };
+    ImagePapers: {
+      manifest?: string;
+      description?: string;
+    };
+    ImageStatement: {
+      name?: string;
+      /** Format: int64 */
+      bytes?: number;
+      inFolder?: boolean;
+      manifest?: string;
+      description?: string;
+    };
+    ImageView: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      /** Format: int64 */
+      bytes: number;
+      inFolder: boolean;
+      state: string;
+      /** Format: int64 */
+      received: number;
+      /** Format: int64 */
+      bytesRead: number;
+      fault: string | null;
+      sha256: string | null;
+      format: string | null;
+      files: components['schemas']['ReadFile'][];
+      manifest: string;
+      description: string;
+      described: components['schemas']['DescribedView'] | null;
+      contradictions: components['schemas']['ContradictionView'][];
+      stated: boolean;
+      addedBy: string;
+      checkedAt: components['schemas']['Instant'] | null;
+    };
+    ImagesView: {
+      images: components['schemas']['ImageView'][];
+      folder: string;
+      waiting: string[];
     };
     /**
      * Format: date-time
@@ -1128,6 +1183,20 @@ export interface components {
       id: number;
       name: string;
       prefix: string;
+    };
+    ReadFile: {
+      name: string;
+      /** Format: int64 */
+      bytes: number;
+      sha256: string;
+    };
+    ReceivedBytes: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      received: number;
+      /** Format: int64 */
+      bytes: number;
     };
     RecordingKept: {
       recording: components['schemas']['KeptRecording'];

@@ -87,6 +87,7 @@ export const api = {
   postIf: <T>(path: string, body: unknown, seen: string) => send<T>('POST', path, body, 'application/json', seen),
   /** A file as it is. */
   postFile: <T>(path: string, file: Blob, type: string, seen?: string) => send<T>('POST', path, file, type, seen),
+  putFile: <T>(path: string, file: Blob, type: string) => send<T>('PUT', path, file, type),
   deleteIf: (path: string, seen: string) => send<unknown>('DELETE', path, undefined, 'application/json', seen),
   /** A text as it is. */
   text: async (path: string): Promise<string> => {

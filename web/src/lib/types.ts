@@ -40,6 +40,9 @@ export type KindBrief = Api['KindBrief'];
 export type Sort = Api['SiteResourceSortView'];
 export type Item = Api['SiteResourceView'];
 export type Measured = Api['Measured'];
+export type ImagesView = Api['ImagesView'];
+export type Image = Api['ImageView'];
+export type ReceivedBytes = Api['ReceivedBytes'];
 export type PrepareView = Api['PrepareView'];
 /** A cell that is set: `seen` is what it held, if that matters. */
 export type CellText = Required<Omit<Api['FactCell'], 'seen'>> & Pick<Api['FactCell'], 'seen'>;

@@ -7,6 +7,7 @@
   import { lookAgain } from '../../lib/query';
   import type { Item, PrepareView, Sort, Statement } from '../../lib/types';
   import B from '../../parts/B.svelte';
+  import Images from './Images.svelte';
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
@@ -98,6 +99,9 @@
         aria-current={open === 'network'}
         onclick={() => pick('network')}>{g.networkSort} <span class="sub">{view.site.networks.length}</span></button
       >
+      <button type="button" class:on={open === 'image'} aria-current={open === 'image'} onclick={() => pick('image')}
+        >{m.prepare.images.sort}</button
+      >
       {#each sorts.data ?? [] as each (each.sort)}
         <button
           type="button"
@@ -125,6 +129,8 @@
           </div>
         {/each}
         <B look="go" onclick={() => onnetwork(null)}>{g.addNetwork}</B>
+      {:else if open === 'image'}
+        <Images />
       {:else if sort}
         {#each items as item (item.id)}
           <div class="item">

@@ -32,12 +32,12 @@ class KillTest {
             int killed = 0;
             while (killed < KILLS) {
                 int progress = 2 + killed * 2 + random.nextInt(2);
-                Stage.until("work goes on", Duration.ofSeconds(120), () -> steps(api, stage.url()) >= progress * 8);
+                Stage.until("work goes on", Duration.ofSeconds(240), () -> steps(api, stage.url()) >= progress * 8);
                 stage.killServer();
                 killed++;
                 stage.startServer();
             }
-            Stage.until("all are done or one stopped", Duration.ofSeconds(180), () -> {
+            Stage.until("all are done or one stopped", Duration.ofSeconds(240), () -> {
                 List<String> states = states(api, stage.url());
                 return states.contains("STOPPED") || states.stream().allMatch("DONE"::equals);
             });

@@ -234,6 +234,7 @@ final class Stage implements AutoCloseable {
                                 + "watch:viewer:only-looking-around"));
         // a lab has no secrets, and each stage signs several people in
         environment.put("LYCHNOS_LAB_HASH_COST", "4");
+        environment.put("LYCHNOS_IMAGES", directory.resolve("images").toString());
         environment.putAll(settings);
         List<String> command =
                 new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());

@@ -86,6 +86,8 @@ final class CoreStory {
         announce("licence-host", 1, 1);
         announce("cluster-manager", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
+        // one is left to the visitor of the demo
+        images(List.of("ullscarf-clusters.img"));
         if (real) {
             // somebody's address is known before anything is placed beside it
             ObjectNode ask = JSON.createObjectNode();
@@ -169,6 +171,8 @@ final class CoreStory {
                         "128 GiB",
                         "disk",
                         "2 TiB",
+                        "version",
+                        "8.2",
                         "line-ports",
                         "6101-6116",
                         "address",
@@ -237,6 +241,18 @@ final class CoreStory {
             story.asLead(() -> send("PUT", "site-resources", resource)); // what carries a password is a lead's
         } else {
             send("PUT", "site-resources", resource);
+        }
+    }
+
+    /** Lets the server check the images in its folder, all but these. */
+    void images(List<String> left) throws IOException, InterruptedException {
+        for (JsonNode name : story.get(at("images")).path("waiting")) {
+            if (!left.contains(name.asText())) {
+                send(
+                        "POST",
+                        "images",
+                        JSON.createObjectNode().put("name", name.asText()).put("inFolder", true));
+            }
         }
     }
 

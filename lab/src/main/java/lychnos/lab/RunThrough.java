@@ -109,7 +109,7 @@ public final class RunThrough {
         return "/api/bring-ups/" + bringUp + "/" + path;
     }
 
-    private void prepare(String keyName, String key) throws IOException, InterruptedException {
+    private void prepare(String keyName, String key) throws IOException, InterruptedException, Stuck {
         engineer.signIn();
         lead.signIn("hall-lead", "lead-of-the-hall");
         bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1 5", "R2 5");
@@ -132,6 +132,28 @@ public final class RunThrough {
                 + (read.path("faults").isEmpty()
                         ? ""
                         : ", " + read.path("faults").size() + " cells not taken: " + read.path("faults")));
+        core.images(List.of());
+        say(checked() + " images checked");
+    }
+
+    /** Waits until every image was read; how many there are. */
+    private int checked() throws IOException, InterruptedException, Stuck {
+        long end = System.nanoTime() + TimeUnit.MINUTES.toNanos(1);
+        while (System.nanoTime() < end) {
+            JsonNode images = engineer.get(at("images")).path("images");
+            for (JsonNode image : images) {
+                if (image.path("state").asText().equals("FAILED")
+                        || !image.path("contradictions").isEmpty()) {
+                    throw new Stuck(1, "an image is not as it should be: " + image);
+                }
+            }
+            List<String> states = images.findValuesAsText("state");
+            if (states.stream().allMatch("CHECKED"::equals)) {
+                return states.size();
+            }
+            TimeUnit.MILLISECONDS.sleep(LOOK_MILLIS);
+        }
+        throw new Stuck(1, "the images were not read within a minute");
     }
 
     private void allocate() throws IOException, InterruptedException {

@@ -50,6 +50,10 @@ public interface LychnosConfig {
     /** Lease files of DHCP servers on this machine; an address that one of them has leased is given to nobody. */
     Optional<List<Path>> dhcpLeaseFiles();
 
+    /** The folder of images of virtual machines: files that the operator puts there, and uploads. */
+    @WithDefault("lychnos-images")
+    Path images();
+
     /** How long the first change waits for others, so that all of them are told at once. */
     @WithDefault("60s")
     Duration notices();

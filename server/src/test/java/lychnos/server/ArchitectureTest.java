@@ -140,6 +140,7 @@ class ArchitectureTest {
             "identity",
             "live.sockets",
             "site",
+            "image",
             "kinds",
             "units",
             "allocate",

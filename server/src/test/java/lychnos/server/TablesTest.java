@@ -46,6 +46,7 @@ class TablesTest {
                             "realm",
                             "site",
                             "site_resource")),
+            Map.entry("image", List.of("image")),
             Map.entry(
                     "kinds",
                     List.of(

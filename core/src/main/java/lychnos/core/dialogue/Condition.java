@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.fact.Version;
 
 /** When a step is done: if all its tests hold. Without a test it is always done. */
 public record Condition(List<Test> tests) {

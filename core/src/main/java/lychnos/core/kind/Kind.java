@@ -15,6 +15,7 @@ import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
+import lychnos.core.image.ImageFormat;
 import lychnos.core.name.NamePattern;
 import lychnos.core.place.Need;
 
@@ -112,8 +113,22 @@ public record Kind(
      *
      * @param networks the purposes of the networks it is joined to
      * @param line whether it has a line port
+     * @param image what its image must be
      */
-    public record Machine(int cores, DataSize memory, DataSize disk, List<String> networks, boolean line) {}
+    public record Machine(
+            int cores, DataSize memory, DataSize disk, List<String> networks, boolean line, ImageNeeds image) {}
+
+    /**
+     * What the image of a virtual machine must be.
+     *
+     * @param formats those that the maker ships; empty where any will do
+     * @param from its oldest version; empty where any will do
+     * @param hostFrom the oldest version of a virtualisation host that it runs on; empty where any will do
+     */
+    public record ImageNeeds(List<ImageFormat> formats, String from, String hostFrom) {
+
+        public static final ImageNeeds NONE = new ImageNeeds(List.of(), "", "");
+    }
 
     /** TCP ports that must answer at an address, and those that must not. */
     public record Ports(List<Integer> open, List<Integer> shut) {}

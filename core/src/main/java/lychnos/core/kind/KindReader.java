@@ -11,10 +11,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
+import lychnos.core.fact.Version;
+import lychnos.core.image.ImageFormat;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
@@ -225,7 +229,36 @@ public final class KindReader {
                 place.at("networks").list().stream()
                         .map(item -> item.read(KindReader::purpose, "management"))
                         .toList(),
-                place.at("line").yes(false)));
+                place.at("line").yes(false),
+                image(place.at("image"))));
+    }
+
+    private static Kind.ImageNeeds image(YamlPlace place) {
+        if (!place.there()) {
+            return Kind.ImageNeeds.NONE;
+        }
+        place.only("image");
+        return new Kind.ImageNeeds(
+                place.at("formats").list().stream()
+                        .map(item -> item.read(KindReader::imageFormat, ImageFormat.UNKNOWN))
+                        .toList(),
+                version(place.at("from")),
+                version(place.at("host-from")));
+    }
+
+    private static ImageFormat imageFormat(String word) {
+        return ImageFormat.named(word)
+                .filter(format -> format != ImageFormat.UNKNOWN)
+                .orElseThrow(() -> new IllegalArgumentException("“" + word + "” is no image format; write "
+                        + Stream.of(ImageFormat.values())
+                                .filter(format -> format != ImageFormat.UNKNOWN)
+                                .map(ImageFormat::word)
+                                .collect(Collectors.joining(", "))
+                        + "."));
+    }
+
+    private static String version(YamlPlace place) {
+        return place.there() ? place.read(text -> Version.parse(text).text(), "") : "";
     }
 
     private static List<Kind.FactoryLogin> logins(YamlPlace place) {

@@ -12,6 +12,7 @@ import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactSpec.Trait;
+import lychnos.core.image.ImageFormat;
 
 /**
  * What a kind says, for people: what it asks and of whom, what it gets, its setup step by step, what is proven and what
@@ -167,7 +168,24 @@ public record KindSummary(
                 .ifPresent(machine -> parts.add(
                         "A virtual machine of " + machine.cores() + " cores, " + machine.memory() + " memory and "
                                 + machine.disk() + " disk, joined to " + String.join(", ", machine.networks()) + "."));
+        kind.machine().map(KindSummary::image).filter(text -> !text.isEmpty()).ifPresent(parts::add);
         return List.copyOf(parts);
+    }
+
+    private static String image(Kind.Machine machine) {
+        Kind.ImageNeeds image = machine.image();
+        List<String> parts = new ArrayList<>();
+        if (!image.formats().isEmpty()) {
+            parts.add("in the format "
+                    + image.formats().stream().map(ImageFormat::word).collect(Collectors.joining(" or ")));
+        }
+        if (!image.from().isEmpty()) {
+            parts.add("version " + image.from() + " or later");
+        }
+        if (!image.hostFrom().isEmpty()) {
+            parts.add("on a host of version " + image.hostFrom() + " or later");
+        }
+        return parts.isEmpty() ? "" : "Its image: " + String.join(", ", parts) + ".";
     }
 
     private static FactLine fact(Kind kind, FactSpec fact) {

@@ -1,7 +1,9 @@
 package lychnos.core.rule;
 
 import java.util.List;
+import java.util.Optional;
 import lychnos.core.fact.DataSize;
+import lychnos.core.image.CheckedImage;
 import lychnos.core.site.SiteResourceSort;
 
 /** An image that does not fit on the disk of its host. */
@@ -10,19 +12,26 @@ final class ImageTooLarge implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.asked("image-size").stream()
-                .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream()
-                        .flatMap(image -> unit.hosts().stream()
-                                .distinct()
-                                .flatMap(host -> plan.resource(SiteResourceSort.HOST, host).stream())
-                                .filter(host -> host.size("disk")
-                                        .filter(disk -> image.compareTo(disk) > 0)
-                                        .isPresent())
-                                .map(host -> Finding.blocks(
-                                        "image-too-large",
-                                        Finding.About.unit(unit),
-                                        unit.name() + ": its image of " + image + " does not fit on " + host.name(),
-                                        "The host has " + host.value("disk").orElse("")
-                                                + ". The deployment would fail near its end."))))
+                .flatMap(unit -> size(plan, unit).stream().flatMap(image -> unit.hosts().stream()
+                        .distinct()
+                        .flatMap(host -> plan.resource(SiteResourceSort.HOST, host).stream())
+                        .filter(host -> host.size("disk")
+                                .filter(disk -> image.compareTo(disk) > 0)
+                                .isPresent())
+                        .map(host -> Finding.blocks(
+                                "image-too-large",
+                                Finding.About.unit(unit),
+                                unit.name() + ": its image of " + image + " does not fit on " + host.name(),
+                                "The host has " + host.value("disk").orElse("")
+                                        + ". The deployment would fail near its end."))))
                 .toList();
+    }
+
+    /** As it was read; before that, as it was stated. */
+    private static Optional<DataSize> size(Plan plan, PlannedUnit unit) {
+        return unit.unitFact("image")
+                .flatMap(plan::image)
+                .map(CheckedImage::size)
+                .or(() -> unit.unitFact("image-size").map(DataSize::parse));
     }
 }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
+import lychnos.core.image.CheckedImage;
 import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
@@ -21,6 +22,7 @@ import lychnos.core.site.SiteResourceSort;
  * @param units the units of the bring-up
  * @param resources hosts, fabrics and services of the site
  * @param services what they answered when they were last asked
+ * @param images image files of the site that were read to their end
  * @param records names that already lead somewhere, as a name server answered
  * @param today for what ends on a date
  * @param lab whether documentation and loopback prefixes are in order here
@@ -30,6 +32,7 @@ public record Plan(
         List<PlannedUnit> units,
         List<SiteResource> resources,
         List<Measured> services,
+        List<CheckedImage> images,
         List<Record> records,
         LocalDate today,
         boolean lab) {
@@ -75,6 +78,11 @@ public record Plan(
 
     Optional<SiteResource> resource(SiteResourceSort sort, String name) {
         return resources(sort).filter(resource -> resource.name().equals(name)).findFirst();
+    }
+
+    /** The checked image file of a name. */
+    Optional<CheckedImage> image(String name) {
+        return images.stream().filter(image -> image.name().equals(name)).findFirst();
     }
 
     Stream<Measured> services(ServiceKind kind) {

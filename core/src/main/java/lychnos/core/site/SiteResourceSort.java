@@ -20,6 +20,7 @@ public enum SiteResourceSort {
             field("memory", FactType.SIZE),
             field("disk", FactType.SIZE),
             opt("disk-format", FactType.TEXT),
+            opt("version", FactType.TEXT),
             opt("virtual-networks", FactType.TEXT),
             opt("line-ports", FactType.TEXT),
             opt("address", FactType.ADDRESS)),

@@ -11,6 +11,10 @@ import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Fact;
+import lychnos.core.image.CheckedImage;
+import lychnos.core.image.ImageDescription;
+import lychnos.core.image.ImageFormat;
+import lychnos.core.image.Manifest;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.core.service.Measured;
@@ -28,6 +32,7 @@ final class PlanMaker {
 
     final List<PlannedNetwork> networks = new ArrayList<>();
     final List<SiteResource> things = new ArrayList<>();
+    final List<CheckedImage> images = new ArrayList<>();
     final List<Measured> services = new ArrayList<>();
     final List<Plan.Record> records = new ArrayList<>();
     private final List<PlannedUnit> units = new ArrayList<>();
@@ -142,6 +147,18 @@ final class PlanMaker {
         return this;
     }
 
+    /** An image that was read to its end, with what came with it. */
+    PlanMaker image(
+            String name,
+            ImageFormat format,
+            long bytes,
+            String digest,
+            List<Manifest.ManifestLine> manifest,
+            ImageDescription description) {
+        images.add(new CheckedImage(name, bytes, digest, format, List.of(), manifest, description));
+        return this;
+    }
+
     private static void put(Map<String, Map<String, Fact>> values, String member, String name, String value) {
         Map<String, Fact> facts = values.computeIfAbsent(member, key -> new LinkedHashMap<>());
         if (value.isEmpty()) {
@@ -157,7 +174,7 @@ final class PlanMaker {
     }
 
     Plan plan() {
-        return new Plan(networks, units, things, services, records, TODAY, lab);
+        return new Plan(networks, units, things, services, images, records, TODAY, lab);
     }
 
     List<Finding> findings() {

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,10 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
+import lychnos.core.fact.DataSize;
+import lychnos.core.image.ImageDescription;
+import lychnos.core.image.ImageFormat;
+import lychnos.core.image.Manifest.ManifestLine;
 import lychnos.core.service.Measured.State;
 import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
@@ -90,6 +95,61 @@ class RuleTest {
 
     private static Consumer<PlanMaker> unit(String kind, int members, String... facts) {
         return plan -> plan.unit(kind, "ard-x-1", members, facts);
+    }
+
+    private static final String IMAGE = "ard-acc.img";
+    private static final String DIGEST = "1".repeat(64);
+    private static final ImageFormat OVA = ImageFormat.OVA;
+
+    private static Consumer<PlanMaker> appliance(String... facts) {
+        return unit(
+                "access-appliance",
+                1,
+                and(facts, "licence-key=K", "host=hv-01", "image-digest=" + DIGEST, "image-size=3 GiB"));
+    }
+
+    private static Consumer<PlanMaker> checked(
+            String name,
+            ImageFormat format,
+            long bytes,
+            String digest,
+            List<ManifestLine> manifest,
+            ImageDescription description) {
+        return appliance("image=" + name)
+                .andThen(plan -> plan.image(name, format, bytes, digest, manifest, description));
+    }
+
+    private static Consumer<PlanMaker> described(
+            String version, int cores, String memory, String disk, String... networks) {
+        return checked(
+                IMAGE,
+                OVA,
+                1,
+                DIGEST,
+                List.of(),
+                new ImageDescription(
+                        "",
+                        version,
+                        cores,
+                        DataSize.parse(memory),
+                        DataSize.parse(disk),
+                        List.of(networks),
+                        List.of()));
+    }
+
+    private static Consumer<PlanMaker> onAnotherHost(String kind, Map<String, String> values) {
+        Map<String, String> all = new HashMap<>(Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
+        all.putAll(values);
+        return plan -> plan.resource(SiteResourceSort.HOST, "hv-02", all)
+                .unit(
+                        kind,
+                        "ard-x-1",
+                        1,
+                        "licence-key=K",
+                        "host=hv-02",
+                        "image=" + IMAGE,
+                        "image-digest=" + DIGEST,
+                        "image-size=3 GiB");
     }
 
     private static final List<String> DNS = List.of("10.40.8.3", "10.40.8.4");
@@ -261,6 +321,26 @@ class RuleTest {
                 plan.unit("access-appliance", "ard-acc-" + n, 1, "licence-key=K", "host=hv-01");
             })),
             new Case("image-too-large", unit("access-appliance", 1, "licence-key=K", "host=hv-01", "image-size=2 TiB")),
+            new Case("image-not-checked", appliance("image=ard-acc.img")),
+            new Case("image-digest", checked(IMAGE, OVA, 1, "2".repeat(64), List.of(), null)),
+            new Case(
+                    "image-contradicts",
+                    checked(IMAGE, OVA, 1, DIGEST, List.of(new ManifestLine(IMAGE, "3".repeat(64))), null)),
+            new Case("image-size", checked(IMAGE, OVA, (3L << 30) + 1, DIGEST, List.of(), null)),
+            new Case("image-format", checked(IMAGE, ImageFormat.ISO, 1, DIGEST, List.of(), null)),
+            new Case("image-version", described("4.9", 4, "16 GiB", "200 GiB", "management")),
+            new Case("image-wants-more", described("5.2", 8, "16 GiB", "200 GiB", "management")),
+            new Case("image-wants-more", described("5.2", 4, "17 GiB", "200 GiB", "management")),
+            new Case("image-wants-more", described("5.2", 4, "16 GiB", "201 GiB", "management")),
+            new Case("image-networks", described("5.2", 4, "16 GiB", "200 GiB", "management", "in-band")),
+            new Case(
+                    "image-host-version",
+                    onAnotherHost("access-appliance", Map.of("version", "7.9"))
+                            .andThen(plan -> plan.image(IMAGE, OVA, 1, DIGEST, List.of(), null))),
+            new Case(
+                    "image-disk-format",
+                    onAnotherHost("balancer-console", Map.of("disk-format", "qcow2"))
+                            .andThen(plan -> plan.image(IMAGE, ImageFormat.VMDK, 1, DIGEST, List.of(), null))),
             new Case("too-little-memory", unit("hypervisor-host", 1, "memory=16 GiB")),
             new Case("too-little-disk", unit("hypervisor-host", 1, "disk=64 GiB")),
             new Case(

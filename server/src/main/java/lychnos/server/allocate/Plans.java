@@ -24,6 +24,7 @@ import lychnos.core.rule.Rule;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.LychnosConfig;
 import lychnos.server.database.RowsAsRead;
+import lychnos.server.image.Images;
 import lychnos.server.site.AddressRange;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.MeasuredService;
@@ -52,6 +53,7 @@ public class Plans {
     private final FreeAddresses freeAddresses;
     private final Facts facts;
     private final SiteResources siteResources;
+    private final Images images;
     private final LychnosConfig config;
     private final Clock clock;
 
@@ -63,6 +65,7 @@ public class Plans {
             FreeAddresses freeAddresses,
             Facts facts,
             SiteResources siteResources,
+            Images images,
             LychnosConfig config,
             Clock clock) {
         this.db = db;
@@ -72,6 +75,7 @@ public class Plans {
         this.freeAddresses = freeAddresses;
         this.facts = facts;
         this.siteResources = siteResources;
+        this.images = images;
         this.config = config;
         this.clock = clock;
     }
@@ -163,6 +167,7 @@ public class Plans {
                         .getResultStream()
                         .map(MeasuredService::measured)
                         .toList(),
+                images.checked(bringUp.site.id),
                 records(bringUp),
                 LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC),
                 config.lab());

@@ -1,6 +1,7 @@
 package lychnos.server.site;
 
 import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
 import java.util.List;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.text.PrepareText;
@@ -32,6 +33,18 @@ public class Sites {
             throw Refusal.notFound(PrepareText.NO_SUCH_BRING_UP.said());
         }
         return found;
+    }
+
+    /** The bring-ups of a site. */
+    public List<BringUp> bringUpsOf(long siteId) {
+        return db.createQuery("from BringUp where site.id = :site order by id", BringUp.class)
+                .setParameter("site", siteId)
+                .getResultList();
+    }
+
+    /** Lets one transaction at a time add something to a site. */
+    public void lock(long siteId) {
+        db.find(Site.class, siteId, LockModeType.PESSIMISTIC_WRITE);
     }
 
     /**

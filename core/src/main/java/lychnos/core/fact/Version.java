@@ -1,4 +1,4 @@
-package lychnos.core.dialogue;
+package lychnos.core.fact;
 
 import java.util.List;
 import java.util.Locale;
@@ -7,16 +7,16 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A version of a firmware: numbers and words with dots, hyphens or brackets between them. Numbers compare as numbers,
+ * A version of a firmware or of another software: numbers and words with dots, hyphens or brackets between them. Numbers compare as numbers,
  * and a number is newer than a word, so that {@code 4.2} is newer than {@code 4.2-rc1} and older than {@code 4.10}.
  */
-record Version(String text, List<String> parts) implements Comparable<Version> {
+public record Version(String text, List<String> parts) implements Comparable<Version> {
 
     private static final Pattern PART = Pattern.compile("[0-9]+|[a-z]+", Pattern.CASE_INSENSITIVE);
     private static final Pattern VERSION = Pattern.compile("[0-9][0-9A-Za-z.()_+-]*");
 
     /** @throws IllegalArgumentException for a text that does not begin with a digit */
-    static Version parse(String text) {
+    public static Version parse(String text) {
         if (!VERSION.matcher(text).matches()) {
             throw new IllegalArgumentException("“" + text + "” is no version. A version begins with a digit: 4.2.1.");
         }
@@ -25,12 +25,13 @@ record Version(String text, List<String> parts) implements Comparable<Version> {
     }
 
     /** The first version in a text that a machine shows, such as {@code firmware 4.2(1) of May}. */
-    static Optional<Version> find(String text) {
+    public static Optional<Version> find(String text) {
         Matcher matcher = VERSION.matcher(text);
         return matcher.find() ? Optional.of(parse(matcher.group())) : Optional.empty();
     }
 
-    boolean beginsWith(Version other) {
+    /** Whether it is that version or one of its releases, as 4.2.1 is of 4.2. */
+    public boolean beginsWith(Version other) {
         return parts.size() >= other.parts.size()
                 && new Version("", parts.subList(0, other.parts.size())).compareTo(other) == 0;
     }
