@@ -1,7 +1,7 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|load …]
+usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|images|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios compare with the simplest alternative on the same data. Without arguments: everything
@@ -29,18 +29,20 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
 fi
 SMALL=
 if [ "${1:-}" = --small ]; then SMALL=-Dlychnos.bench.small=true; shift; fi
-[ $# -gt 0 ] || set -- placing proving pings hall keeping lines
+[ $# -gt 0 ] || set -- placing proving pings hall keeping lines images
 ulimit -n "$(ulimit -Hn)"
 make_stage
 cd "$ROOT/e2e"
 for what in "$@"; do
+  heap=
   case $what in
     placing | proving | pings) module=wire main=lychnos.wire.bench.Bench ;;
     hall) module=e2e main=lychnos.e2e.HallBench ;;
     keeping) module=e2e main=lychnos.e2e.KeepingBench ;;
     load) module=e2e main=lychnos.e2e.LoadBench ;;
+    images) module=server main=lychnos.server.image.ImagesBench heap=-Xmx64m ;;
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
   esac
-  java -XX:+UseParallelGC $SMALL -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
+  java -XX:+UseParallelGC $heap $SMALL -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
 done

@@ -245,6 +245,7 @@
     padding: 7px 0;
     border-bottom: 1px solid var(--line2);
     margin-bottom: 6px;
+    overflow-wrap: anywhere;
   }
   .top,
   .row,
@@ -259,7 +260,6 @@
   }
   .digest {
     font-size: 12px;
-    overflow-wrap: anywhere;
   }
   progress {
     width: 100%;

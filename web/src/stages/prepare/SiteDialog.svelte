@@ -194,7 +194,7 @@
 <style>
   .two {
     display: grid;
-    grid-template-columns: 210px 1fr;
+    grid-template-columns: 210px minmax(0, 1fr);
     gap: 20px;
     min-height: 320px;
   }
@@ -235,7 +235,7 @@
   }
   @media (max-width: 700px) {
     .two {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
     }
   }
 </style>

@@ -17,7 +17,7 @@ final class ImageNotChecked implements Rule {
                 .map(entry -> Finding.warns(
                         "image-not-checked",
                         Finding.About.unit(entry.getValue()),
-                        "the image " + entry.getKey() + " was not checked",
+                        "Image " + entry.getKey() + " was not checked",
                         "Add it under Networks and services, Images: its digest, format and description are compared with "
                                 + "the plan before anything is deployed."))
                 .toList();

@@ -110,6 +110,17 @@ class ImageFileTest {
         assertTrue(broken > 0, "some are told");
     }
 
+    /** It compares each digest with that of another program. */
+    @Test
+    void theBenchCanBeRun() throws Exception {
+        System.setProperty("lychnos.bench.small", "true");
+        try {
+            ImagesBench.main(new String[0]);
+        } finally {
+            System.clearProperty("lychnos.bench.small");
+        }
+    }
+
     @Test
     void progressIsToldAndMayEndIt() throws Exception {
         AtomicLong last = new AtomicLong();
