@@ -54,6 +54,11 @@ await shoot(page, '/b/1', 'board');
 await shoot(page, '/b/1/configure', 'configure');
 await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recording', { exact: true }).waitFor());
 await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
+await shoot(page, '/b/3/prepare', 'images', async () => {
+  await page.keyboard.press('e');
+  await page.getByRole('button', { name: 'Images' }).click();
+  await page.getByText('agrees with the SHA-256').first().waitFor();
+});
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
 const lead = await screen({}, 'hall-lead', 'lead-of-the-hall');
 await lead.goto(url + '/kinds');

@@ -20,9 +20,15 @@
     onlog: (() => void) | null;
   } = $props();
   let typed = $state('');
-  const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'DATE', 'PERMANENT'].includes(hold.why));
-  const wants = $derived(hold.typed !== '');
-  const right = $derived(!wants || typed.trim() === hold.typed);
+  const calm = $derived(
+    ['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'DATE', 'PERMANENT', 'CONSENT'].includes(hold.why),
+  );
+  const SHORTEST_REASON = 10;
+  const consents = $derived(hold.why === 'CONSENT');
+  const wants = $derived(hold.typed !== '' || consents);
+  const right = $derived(
+    consents ? typed.trim().length >= SHORTEST_REASON : hold.typed === '' || typed.trim() === hold.typed,
+  );
   /** Typed, never pasted nor dropped: that is what it is for. */
   const typeIt = (event: Event) => event.preventDefault();
 </script>
@@ -41,7 +47,14 @@
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
   {#if mayWork && ((hold.passable && (wants || hold.why !== 'NEXT')) || (onlog && !calm))}
     <div class="row">
-      {#if wants}<label
+      {#if consents}<label class="reason"
+          ><span class="visually-hidden">{m.bench.consentReason}</span><Input
+            bind:value={typed}
+            placeholder={m.bench.consentReason}
+            autocomplete="off"
+            maxlength={500}
+          /></label
+        >{:else if wants}<label
           ><span class="visually-hidden">{m.bench.typeThis(hold.typed)}</span><Input
             class="mono"
             bind:value={typed}
@@ -70,6 +83,9 @@
   .calm {
     background: var(--lamp2);
     border-left-color: var(--lamp);
+  }
+  .reason {
+    flex: 1 1 260px;
   }
   p {
     margin: 0 0 4px;

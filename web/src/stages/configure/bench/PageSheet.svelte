@@ -60,7 +60,9 @@
           size={16}
         />
         <b>{page.title}</b>
-        {#if page.marks.includes('PERMANENT')}<span class="mk">{m.bench.marks.PERMANENT}</span>{/if}
+        {#each page.marks.filter((mark) => mark === 'PERMANENT' || mark === 'CONSENT') as mark (mark)}<span class="mk"
+            >{m.bench.marks[mark]}</span
+          >{/each}
         {#if page.progress === 'DONE' && page.at}<span class="sub mono" title={inFull(page.at)}>{atTime(page.at)}</span
           >{/if}
       </summary>

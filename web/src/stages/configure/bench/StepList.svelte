@@ -164,7 +164,7 @@
           <span class="t">{step.title}</span>
           {#each step.marks.filter((each) => m.bench.marks[each]) as each (each)}<span
               class="mk"
-              class:perm={each === 'PERMANENT' || each === 'DESTROYS'}>{m.bench.marks[each]}</span
+              class:perm={['PERMANENT', 'DESTROYS', 'CONSENT'].includes(each)}>{m.bench.marks[each]}</span
             >{/each}
           <div class="src">
             {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span>

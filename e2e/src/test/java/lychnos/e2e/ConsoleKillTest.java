@@ -21,7 +21,8 @@ class ConsoleKillTest {
 
     private static final int STANDSTILLS = 3;
     private static final String HELD =
-            "select 'held: ' || count(*) from run where purpose = 'console' and state = 'RUNNING' and lease_until > now()";
+            "select 'held: ' || count(*) from run where purpose = 'console' and state = 'RUNNING' and lease_until > "
+                    + "now()";
 
     /** Never twice. */
     private static final List<String> ONCE = List.of("", "1");

@@ -163,7 +163,7 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
                             && decide(
                                                     ((Number) members.get(i).get("dialogueId")).longValue(),
                                                     "decision",
-                                                    Map.of("typed", hold.get("typed")))
+                                                    Map.of("typed", typed(hold)))
                                             .statusCode()
                                     < 300) {
                         passed.put(i, hold.toString());
@@ -184,9 +184,14 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
             @SuppressWarnings("unchecked")
             Map<String, Object> hold = (Map<String, Object>) member.get("hold");
             if (hold != null && Boolean.TRUE.equals(hold.get("passable"))) {
-                decide(((Number) member.get("dialogueId")).longValue(), "decision", Map.of("typed", hold.get("typed")));
+                decide(((Number) member.get("dialogueId")).longValue(), "decision", Map.of("typed", typed(hold)));
             }
         }
+    }
+
+    /** What a person types at a hold. */
+    private static Object typed(Map<String, Object> hold) {
+        return hold.get("why").equals("CONSENT") ? "agreed with the buyer of the licences" : hold.get("typed");
     }
 
     private static void pause() {

@@ -50,7 +50,9 @@ class DoorTest {
                         || url.endsWith("/kinds/preview")
                         || url.endsWith("/draft")
                         || url.endsWith("/address-imports");
-                String type = url.contains("/kinds/packages") ? "application/zip" : text ? Request.TEXT : Request.JSON;
+                String type = url.contains("/kinds/packages")
+                        ? "application/zip"
+                        : url.endsWith("/content") ? "application/octet-stream" : text ? Request.TEXT : Request.JSON;
                 int status = given().contentType(type)
                         .body(text ? "x" : "{}")
                         .send(method.toUpperCase(), url)

@@ -11,6 +11,9 @@ import io.vertx.core.http.HttpServerOptions;
 import java.io.BufferedReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -262,9 +265,32 @@ class ProveTest extends ProvenMachine {
                             && letter.contains("firmware: 4.17.0"),
                     letter);
             assertEquals("", client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault"));
+            tellsOfADayThatComesNear(mailbox);
         } finally {
             relay.destroy();
         }
+    }
+
+    /** Told at the steps before the day, once each, and shown on the Board all the time. */
+    private void tellsOfADayThatComesNear(Path mailbox) throws Exception {
+        Files.delete(mailbox);
+        LocalDate day = LocalDate.now(ZoneOffset.UTC).plusDays(10);
+        String text = "temporary key of the appliance ends";
+        Map<String, Object> item = Map.of("sort", "open", "text", text, "reason", "the permanent one is ordered");
+        for (LocalDate due : List.of(day, day.plusDays(60))) {
+            Map<String, Object> dated = new HashMap<>(item);
+            dated.put("due", due.toString());
+            Client.lead().post("/api/bring-ups/" + id + "/items", dated).statusCode(200);
+        }
+        assertEquals(
+                List.of("Due on " + day + ". Close it in Hand over when it is done."),
+                client.get("/api/bring-ups/" + id + "/board")
+                        .getList("todos.findAll { it.title == '" + text + "' }.text"));
+        ConsoleStage.until("a second letter has come", () -> Files.exists(mailbox));
+        String letter = Files.readString(mailbox);
+        assertTrue(
+                letter.contains("1 open item due soon or overdue") && letter.contains("Due on " + day + ": " + text),
+                letter);
     }
 
     private static String hmac(String secret, String body) throws Exception {

@@ -83,7 +83,7 @@ class TablesTest {
                             "proof",
                             "proof_change",
                             "trait_change")),
-            Map.entry("prove.notices", List.of("notice_target")),
+            Map.entry("prove.notices", List.of("notice_target", "told_item")),
             Map.entry("handover.chain", List.of("chain_link")),
             Map.entry("handover", List.of("open_item", "pack", "record", "replacement", "retirement")));
 

@@ -43,6 +43,8 @@ public sealed interface DialogueStep {
         DESTROYS,
         /** Agrees to terms: only by the site's recorded consent. */
         TERMS,
+        /** Moves authority elsewhere, or binds others: a person consents with a reason. */
+        CONSENT,
         /** The machine restarts. */
         RESTARTS,
         /** Differs from member to member, and must. */

@@ -18,6 +18,9 @@ public record Hold(Why why, int step, String sentence, String shown, String type
     /** What a name ends with that is known once the day of a fact has come. */
     public static final String REACHED = ".reached";
 
+    /** The shortest reason of a consent that says something, in characters. */
+    public static final int SHORTEST_REASON = 10;
+
     /** The reasons. */
     public enum Why {
         /** The next answer is ready; the person sends it. */
@@ -51,6 +54,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         PERMANENT(true),
         DESTROYS(true),
         TERMS(true),
+        /** It moves authority elsewhere; a person consents and says why. */
+        CONSENT(true),
         RESTARTS(true),
         /** Something must be known or done first. */
         PREREQUISITE(false),

@@ -170,6 +170,14 @@ public final class PageFill {
                     summary(),
                     text));
         }
+        if (page.is(Mark.CONSENT)) {
+            return Optional.of(new Hold(
+                    Hold.Why.CONSENT,
+                    step,
+                    title + " moves authority to this machine. Read the values, and enter the reason of your consent.",
+                    summary(),
+                    ""));
+        }
         if (page.is(Mark.TERMS) && !values.termsAgreed()) {
             return Optional.of(new Hold(
                     Hold.Why.TERMS,

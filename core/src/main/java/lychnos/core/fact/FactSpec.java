@@ -54,6 +54,8 @@ public record FactSpec(
         OPTIONAL,
         /** Becomes known in the course of first setup, which waits for it there. */
         LATER,
+        /** A day on which something ends, such as a trial; people are told before it. */
+        ENDS,
         /** Can never be changed once it was typed into the machine. */
         PERMANENT,
         /** Must be the same on every member although each is asked. */

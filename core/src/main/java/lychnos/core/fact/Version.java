@@ -7,8 +7,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A version of a firmware or of another software: numbers and words with dots, hyphens or brackets between them. Numbers compare as numbers,
- * and a number is newer than a word, so that {@code 4.2} is newer than {@code 4.2-rc1} and older than {@code 4.10}.
+ * A version of a firmware or of another software: numbers and words with dots, hyphens or brackets between them.
+ * Numbers compare as numbers, and a number is newer than a word, so that {@code 4.2} is newer than {@code 4.2-rc1} and
+ * older than {@code 4.10}.
  */
 public record Version(String text, List<String> parts) implements Comparable<Version> {
 

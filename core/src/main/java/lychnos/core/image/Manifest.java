@@ -50,7 +50,7 @@ public record Manifest(List<ManifestLine> lines) {
                 .ifPresent(lines::add));
         if (lines.isEmpty()) {
             throw new IllegalArgumentException(
-                    "No line of the manifest states a digest; write “SHA256(file name)= digest” or “digest  file name”.");
+                    "No line of the manifest states a digest. Write “SHA256(file name)= digest” or “digest file name”.");
         }
         return new Manifest(lines);
     }

@@ -51,6 +51,7 @@ public record KindSummary(
             Mark.PERMANENT, new Remark("permanent", true, ", typed by a person"),
             Mark.DESTROYS, new Remark("destroys what is there", true, ""),
             Mark.TERMS, Remark.plain("agrees to terms, by the site's recorded consent"),
+            Mark.CONSENT, new Remark("needs consent", true, ", with a reason"),
             Mark.RESTARTS, Remark.plain("restarts"),
             Mark.SECRET, Remark.plain("a password"),
             Mark.OPTIONAL, Remark.plain("not always asked"),
@@ -206,6 +207,9 @@ public record KindSummary(
         }
         if (fact.is(Trait.OPTIONAL)) {
             remarks.add(Remark.plain("not asked"));
+        }
+        if (fact.is(Trait.ENDS)) {
+            remarks.add(Remark.plain("something ends on that day; people are told before"));
         }
         if (fact.is(Trait.LATER)) {
             remarks.add(Remark.plain("becomes known during the setup, which waits for it"));

@@ -97,8 +97,8 @@ final class PageReader {
             entry.at("fields")
                     .fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
         }
-        Set<Mark> marks =
-                DialogueReader.marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.PROVES);
+        Set<Mark> marks = DialogueReader.marks(
+                entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.CONSENT, Mark.RESTARTS, Mark.PROVES);
         List<DialogueStep.Shown> shows = new ArrayList<>();
         if (entry.at("shows").there()) {
             entry.at("shows")

@@ -18,8 +18,8 @@ final class ImageNotChecked implements Rule {
                         "image-not-checked",
                         Finding.About.unit(entry.getValue()),
                         "Image " + entry.getKey() + " was not checked",
-                        "Add it under Networks and services, Images: its digest, format and description are compared with "
-                                + "the plan before anything is deployed."))
+                        "Add it under Networks and services, Images. Its digest, format and description are then "
+                                + "compared with the plan."))
                 .toList();
     }
 }

@@ -44,7 +44,7 @@ public interface Rule {
             new NameTooLong(),
             new NameTwice(),
             new RecordDisagrees(),
-            new LicenceEnds(),
+            new EndsSoon(),
             new ProxyNotPossible(),
             new FewNameServers(),
             new FewTimeServers(),

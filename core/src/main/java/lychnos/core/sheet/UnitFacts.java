@@ -1,7 +1,9 @@
 package lychnos.core.sheet;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -80,6 +82,26 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
     /** Known: every fact that first setup asks is there. */
     public boolean known() {
         return missing.isEmpty();
+    }
+
+    /**
+     * Days on which something of it ends, such as a temporary licence.
+     *
+     * @return by the title of the fact, with the label of the member before it where each has its own
+     */
+    public Map<String, LocalDate> ends() {
+        Map<String, LocalDate> ends = new LinkedHashMap<>();
+        for (FactSpec spec : kind.facts()) {
+            if (spec.is(FactSpec.Trait.ENDS)) {
+                for (String member : owners(kind, members, spec)) {
+                    fact(member, spec.name())
+                            .ifPresent(fact -> ends.put(
+                                    (member.isEmpty() ? "" : member + ", ") + spec.title(),
+                                    LocalDate.parse(fact.value())));
+                }
+            }
+        }
+        return ends;
     }
 
     /** The unit's own values, for what is counted by them. */

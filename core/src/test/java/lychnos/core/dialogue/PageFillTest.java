@@ -131,6 +131,10 @@ class PageFillTest {
                         .stops(3, Mode.RUN)
                         .orElseThrow()
                         .typed());
+        Hold consent =
+                new PageFill(subnet(Mark.CONSENT), KNOWN).stops(3, Mode.RUN).orElseThrow();
+        assertEquals(Hold.Why.CONSENT, consent.why());
+        assertTrue(consent.why().passable());
         assertEquals(
                 Hold.Why.TERMS,
                 new PageFill(subnet(Mark.TERMS), KNOWN)

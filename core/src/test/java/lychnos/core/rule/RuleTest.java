@@ -261,7 +261,7 @@ class RuleTest {
                 plan.unit("block-array", "ard-blk-1", 2, ARRAY);
             }),
             new Case("licence-key-missing", unit("block-array", 2, "data-mtu=9000")),
-            new Case("licence-ends", unit("access-appliance", 1, "licence-key=K", "licence-end=2026-12-01")),
+            new Case("ends-soon", unit("access-appliance", 1, "licence-key=K", "licence-end=2026-12-01")),
             new Case("mtu-mismatch", unit("block-array", 2, "licence-key=K", "data-mtu=1500")),
             new Case("odd-data-ports", unit("block-array", 2, "licence-key=K", "data-mtu=9000", "data-ports=3")),
             new Case("proxy-missing", unit("block-array", 2, and(ARRAY, "proxy-needed=yes"))),
@@ -369,6 +369,18 @@ class RuleTest {
                     assertEquals(Set.of(), codes);
                     plan.findings().forEach(RuleTest::canStandAlone);
                 }));
+    }
+
+    @Test
+    void aTemporaryKeyBridgesTheTimeUntilThePermanentOne() {
+        PlanMaker bridged = new PlanMaker();
+        unit("access-appliance", 1, "host=hv-01", "temporary-key=T2-ARD-1").accept(bridged);
+        assertEquals(
+                List.of(),
+                bridged.codes().stream().filter("licence-key-missing"::equals).toList());
+        PlanMaker neither = new PlanMaker();
+        unit("access-appliance", 1, "host=hv-01").accept(neither);
+        assertTrue(neither.codes().contains("licence-key-missing"));
     }
 
     /** As on the Board, where a finding is shown without its network or unit. */

@@ -43,7 +43,13 @@ final class AccessPages implements ServedPages.Pages {
             case "/bridge" ->
                 kept(resource, new JsonObject().put("key", "").put("until", "").put("state", "none"));
             case "/proxy" ->
-                kept(resource, new JsonObject().put("host", "").put("port", 0).put("user", ""))
+                kept(
+                                resource,
+                                new JsonObject()
+                                        .put("host", "")
+                                        .put("port", 0)
+                                        .put("user", "")
+                                        .put("way", "no way out"))
                         .copy()
                         .put("secret", "");
             case "/licence" -> kept(resource, new JsonObject().put("key", "").put("state", "none"));
@@ -96,8 +102,22 @@ final class AccessPages implements ServedPages.Pages {
     private String proxy(JsonObject written) {
         memory.put("proxy secret", written.getString("secret", ""));
         written.remove("secret");
+        written.put("way", way(written));
         memory.put("page/proxy", written.encode());
         return null;
+    }
+
+    /** Whether the proxy lets it out to where keys are activated. */
+    private String way(JsonObject proxy) {
+        String host = proxy.getString("host", "");
+        return host.isEmpty()
+                ? "no way out"
+                : WayOut.through(
+                        host,
+                        proxy.getInteger("port", 0),
+                        proxy.getString("user", ""),
+                        memory.get("proxy secret"),
+                        ACTIVATION);
     }
 
     /** The temporary key stays to be seen, and counts no more. */
@@ -113,16 +133,7 @@ final class AccessPages implements ServedPages.Pages {
         if (!PERMANENT.matcher(written.getString("key", "")).matches()) {
             return "that is no permanent key";
         }
-        JsonObject proxy = show("/proxy");
-        String host = proxy.getString("host", "");
-        String way = host.isEmpty()
-                ? "no way out"
-                : WayOut.through(
-                        host,
-                        proxy.getInteger("port", 0),
-                        proxy.getString("user", ""),
-                        memory.get("proxy secret"),
-                        ACTIVATION);
+        String way = way(show("/proxy"));
         written.put("state", way.equals("let out") ? "activated" : "not activated: " + way);
         memory.put("page/licence", written.encode());
         if (way.equals("let out")) {

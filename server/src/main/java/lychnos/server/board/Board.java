@@ -32,6 +32,7 @@ import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.prove.Checks;
 import lychnos.server.prove.Proof;
+import lychnos.server.prove.notices.DatedItems;
 import lychnos.server.site.BringUp;
 import lychnos.server.text.BoardText;
 import lychnos.server.units.BringUps;
@@ -54,6 +55,7 @@ public class Board {
     private final SignedUnits signedUnits;
     private final SignOff signOff;
     private final Kinds kinds;
+    private final DatedItems dated;
 
     Board(
             BringUps bringUps,
@@ -65,7 +67,9 @@ public class Board {
             Checks checks,
             SignedUnits signedUnits,
             SignOff signOff,
-            Kinds kinds) {
+            Kinds kinds,
+            DatedItems dated) {
+        this.dated = dated;
         this.signedUnits = signedUnits;
         this.signOff = signOff;
         this.bringUps = bringUps;
@@ -178,6 +182,7 @@ public class Board {
         List<BoardTodo> todos = BoardTodos.benchTodos(rows, benches);
         todos.addAll(BoardTodos.todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
+        todos.addAll(BoardTodos.dated(dated.near(bringUpId)));
         Map<Long, Kind> kindOf = sheet.entrySet().stream()
                 .collect(Collectors.toMap(
                         entry -> entry.getKey().id, entry -> entry.getValue().kind()));

@@ -105,6 +105,7 @@ final class BoardCells {
                                         BoardText.WAITS_UNTIL.text(
                                                 member.dialogue().hold.shown());
                                     case PERMANENT -> BoardText.PERMANENT_VALUE_TO_CONFIRM.text();
+                                    case CONSENT -> BoardText.CONSENT_TO_GIVE.text();
                                     case USED, DESTROYS -> BoardText.WAS_SET_UP_BEFORE.text();
                                     case WRONG_MACHINE -> BoardText.WRONG_MACHINE_ON_THIS_LINE.text();
                                     case REFUSED -> BoardText.ANSWER_WAS_REFUSED.text();

@@ -7,6 +7,7 @@ import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
 import lychnos.server.configure.bench.AtBench;
 import lychnos.server.jobs.Run;
+import lychnos.server.prove.notices.DatedItems;
 import lychnos.server.site.BringUp;
 import lychnos.server.text.BoardText;
 import lychnos.server.units.Unit;
@@ -43,6 +44,18 @@ final class BoardTodos {
                         Stage.CONFIGURE,
                         row.unitId())));
         return todos;
+    }
+
+    /** What somebody has noted with a day that comes near. */
+    static List<Board.BoardTodo> dated(List<DatedItems.DatedItem> items) {
+        return items.stream()
+                .map(item -> new Board.BoardTodo(
+                        item.days() < 0 ? Mark.FAULT : Mark.WORK,
+                        (item.unit().isEmpty() ? "" : item.unit() + ": ") + item.text(),
+                        (item.days() < 0 ? BoardText.OVERDUE_SINCE : BoardText.DUE_ON).text(item.due()),
+                        Stage.HANDOVER,
+                        null))
+                .toList();
     }
 
     private static String counted(long units) {

@@ -5,6 +5,7 @@ import jakarta.transaction.Transactional;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -19,6 +20,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.text.HandoverText;
 import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
@@ -28,17 +30,16 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class OpenItems {
 
-    /** The fact that says until when a temporary licence key holds. */
-    private static final String KEY_ENDS = "licence-end";
-
     private final Session db;
     private final BringUps bringUps;
+    private final Facts facts;
     private final Shapes shapes;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    OpenItems(Session db, BringUps bringUps, Shapes shapes, Journal journal, Live live, Clock clock) {
+    OpenItems(Session db, BringUps bringUps, Facts facts, Shapes shapes, Journal journal, Live live, Clock clock) {
+        this.facts = facts;
         this.db = db;
         this.bringUps = bringUps;
         this.shapes = shapes;
@@ -73,7 +74,7 @@ public class OpenItems {
     /** Something that should be noted before its unit is signed: what a machine was given for a time only. */
     public record OpenItemProposal(long unitId, String unit, String text, LocalDate due) {}
 
-    /** Keys that end on a day and of which nothing is noted for their unit. */
+    /** What ends on a day, of units for which nothing is noted. */
     @Transactional
     public List<OpenItemProposal> proposed(long bringUpId) {
         Set<Long> noted = new HashSet<>(db.createQuery(
@@ -82,20 +83,15 @@ public class OpenItems {
                         Long.class)
                 .setParameter("id", bringUpId)
                 .getResultList());
-        return db.createQuery(
-                        "select u, f.value from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = "
-                                + ":id and f.key.name = '"
-                                + KEY_ENDS + "' order by u.number",
-                        Object[].class)
-                .setParameter("id", bringUpId)
-                .getResultStream()
-                .filter(row -> !noted.contains(((Unit) row[0]).id))
-                .map(row -> new OpenItemProposal(
-                        ((Unit) row[0]).id,
-                        ((Unit) row[0]).label(),
-                        HandoverText.TEMPORARY_LICENCE_KEY.text(row[1]),
-                        LocalDate.parse((String) row[1])))
-                .toList();
+        List<OpenItemProposal> proposals = new ArrayList<>();
+        facts.of(bringUps.get(bringUpId)).forEach((unit, known) -> {
+            if (!noted.contains(unit.id)) {
+                known.ends()
+                        .forEach((title, day) ->
+                                proposals.add(new OpenItemProposal(unit.id, unit.label(), title + " " + day, day)));
+            }
+        });
+        return proposals;
     }
 
     /** What is to be noted. */

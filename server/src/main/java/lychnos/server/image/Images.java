@@ -34,6 +34,9 @@ public class Images {
     private static final int MOST = 200;
     private static final long MOST_BYTES = 1L << 40;
     private static final long MEBIBYTE = 1024L * 1024;
+    /** Screens are told of an upload after so many bytes, and at its end. */
+    private static final long TOLD_EVERY = 64 * MEBIBYTE;
+
     private static final int MOST_MANIFEST = 100_000;
     private static final int MOST_DESCRIPTION = 1_000_000;
     private static final Duration GONE = Duration.ofMinutes(5);
@@ -218,13 +221,16 @@ public class Images {
         try {
             folder.write(image, at, piece);
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            throw Refusal.conflict(ImageText.PIECE_COULD_NOT_BE_WRITTEN.said(e.getMessage()));
         }
+        long before = image.received;
         image.received = at + piece.length;
         if (image.received == image.bytes) {
             image.state = ImageState.READING;
         }
-        live.tell(bringUpId, "prepare");
+        if (image.state == ImageState.READING || before / TOLD_EVERY != image.received / TOLD_EVERY) {
+            live.tell(bringUpId, "prepare"); // who sends it counts for itself
+        }
         return new ReceivedBytes(image.id, image.received, image.bytes);
     }
 

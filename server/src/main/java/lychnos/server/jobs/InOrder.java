@@ -7,7 +7,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Does what it is given one after the other on threads of a shared pool; what is urgent goes to the front. What throws
- * is logged, and the next is done anyway.
+ * is logged, and the next is done anyway: also after an error, such as that of a pattern which goes too deep.
  */
 public final class InOrder {
 
@@ -50,7 +50,7 @@ public final class InOrder {
             }
             try {
                 next.run();
-            } catch (RuntimeException e) {
+            } catch (RuntimeException | Error e) {
                 LOG.errorf(e, "A task in a queue has failed; the next one is started.");
             }
         }

@@ -42,6 +42,7 @@ public enum ConfigureText implements Message {
     COMPARED_THE_MACHINE_WITH_ITS_LABEL("compared the machine with its label: read {text}"),
     COMPARE_THE_SERIAL_AT_THE_RACK("Compare the serial at the rack. Nothing was sent under the new certificate."),
     CONNECTION_ENDED_AS_THE_ADDRESS_MOVED("the connection ended as the address moved"),
+    CONSENTED("{login} consented to “{title}”{member}: {reason}"),
     CONSOLE_SERVER_SHOWS_ANOTHER_KEY(
             "The console server at {address} shows another key than before: {fingerprint}. Nothing was sent to "
                     + "it."),
@@ -105,6 +106,7 @@ public enum ConfigureText implements Message {
             "This line is not open on this server: its setup has ended, a prerequisite blocks it, or another "
                     + "server has it."),
     LINE_IS_NOT_STOPPED("This line is not stopped."),
+    LINE_CANNOT_BE_OPENED_NOW("The line cannot be opened now; trying again."),
     LINE_IS_NO_LONGER_OPEN("This line is no longer open here."),
     LINE_IS_NO_LONGER_OPEN_AT_THE_VANTAGE("This line is no longer open at the vantage point."),
     LINE_PORT("{name} line port {port}"),
@@ -200,6 +202,8 @@ public enum ConfigureText implements Message {
     TRIES_AGAIN("tries again"),
     TRY_AGAIN_FROM_THE_BEGINNING("Try again from the beginning."),
     TYPE_IT_TO_SEND("Type exactly “{typed}”. Nothing was sent."),
+    ENTER_THE_REASON_OF_YOUR_CONSENT(
+            "Enter the reason of your consent, at least {least} characters. Nothing was written."),
     TYPE_IT_TO_WRITE("Type exactly “{typed}”. Nothing was written."),
     UNIT_HAS_NO_MEMBER_CALLED("The unit has no member called “{member}”."),
     UNIT_NO_LONGER_HAS_AN_ADDRESS("The unit no longer has an address or a label."),

@@ -73,7 +73,6 @@ public enum HandoverText implements Message {
     SIGNED_BY("Signed by {unit} on {signedAt}, record {digest}"),
     SOMETHING_HAS_CHANGED_SINCE_IT_WAS_ACCEPTED(
             "Something has changed since it was accepted: {what} of {endpoint}. Decide on it in Prove."),
-    TEMPORARY_LICENCE_KEY("temporary licence key, ends on {end}"),
     THAT_IT_WAS_MADE_OF_IS_GONE("{what} that it was made of is gone."),
     TYPE_IS_AN_OPEN_ITEM_OR_AN_ACCEPTED("The type is an open item or an accepted difference."),
     UNITS_SIGNED("units signed of {units}"),

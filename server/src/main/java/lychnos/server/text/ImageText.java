@@ -17,6 +17,8 @@ public enum ImageText implements Message {
     NAMED_FILE_IS_NOT_IN_THE_FOLDER("There is no file “{name}” in the folder of this server."),
     NO_SUCH_IMAGE("There is no such image at this site."),
     OTHER_BYTES_ARE_EXPECTED("The next piece begins at byte {received}."),
+    PIECE_COULD_NOT_BE_WRITTEN(
+            "The server could not write this piece: {reason}. Ask its operator for room, then send the rest."),
     PIECE_GOES_BEYOND_THE_END("This piece goes beyond the announced size of {bytes} bytes."),
     PIECES_ARE_ON_ANOTHER_SERVER("The first pieces of this image are on another server. Send it from its beginning."),
     REMOVED_IMAGE("removed image “{name}”"),

@@ -33,6 +33,9 @@ class InOrderTest {
         inOrder.add(() -> {
             throw new IllegalStateException("not now");
         });
+        inOrder.add(() -> {
+            throw new StackOverflowError("a pattern that goes too deep");
+        });
         inOrder.add(() -> done.add("next"));
         run();
         inOrder.add(() -> done.add("later"));

@@ -156,6 +156,11 @@ final class Bench implements LineSurroundings, PageSurroundings {
     }
 
     @Override
+    public void consented(RemoteWork work, String login, String title, String reason) throws HoldLost {
+        with.store().consented(held, work.dialogueId(), login, title, reason);
+    }
+
+    @Override
     public boolean proven(Held held, String name) {
         return with.store().proven(held.unitId(), name);
     }

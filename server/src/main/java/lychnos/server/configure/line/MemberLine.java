@@ -132,6 +132,9 @@ public final class MemberLine implements LineEvents, OpenLine {
             line.open(around, this);
         } catch (WireFault e) {
             notUp(e.getMessage());
+        } catch (RuntimeException e) {
+            LOG.warnf(e, "A line of run %d cannot be opened now; trying again.", held.runId());
+            notUp(ConfigureText.LINE_CANNOT_BE_OPENED_NOW.text());
         }
     }
 
@@ -300,19 +303,27 @@ public final class MemberLine implements LineEvents, OpenLine {
     private CompletableFuture<Optional<String>> decide(String login, Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
-            Optional<String> taken = keyboard.ask(login);
-            if (gone) {
-                answer.complete(Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text()));
-            } else if (taken.isPresent()) {
-                answer.complete(taken);
-            } else {
-                hear();
-                changes.by(login);
-                Optional<String> refused = act.get();
-                answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
+            try {
+                answer.complete(decided(login, act));
+            } catch (RuntimeException e) {
+                answer.completeExceptionally(e); // the person is told, and decides again
             }
         });
         return answer;
+    }
+
+    private Optional<String> decided(String login, Supplier<Optional<String>> act) {
+        Optional<String> taken = keyboard.ask(login);
+        if (gone) {
+            return Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text());
+        }
+        if (taken.isPresent()) {
+            return taken;
+        }
+        hear();
+        changes.by(login);
+        Optional<String> refused = act.get();
+        return lost ? Optional.of(TAKEN_OVER) : refused;
     }
 
     @Override

@@ -244,6 +244,15 @@ public class ConsoleStore {
         live.tell(held.bringUpId(), "configure");
     }
 
+    /** Records that a person consents to a step of a member, and why. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void consented(Held held, long dialogueId, String login, String title, String reason) throws HoldLost {
+        under(held);
+        String member = db.find(MemberDialogue.class, dialogueId).member;
+        journal.writeWork(
+                held.bringUpId(), held.unitId(), ConfigureText.CONSENTED.text(login, title, of(member), reason));
+    }
+
     /** Whether a unit's password of this name has logged in, and no newer one waits for that. */
     @Transactional
     public boolean proven(long unitId, String name) {

@@ -27,6 +27,9 @@ public interface PageSurroundings {
     /** What a member is answered with, as it is known now. */
     MemberValues values(String member);
 
+    /** Records a person's consent to a step before it is carried out. */
+    void consented(RemoteWork work, String login, String title, String reason) throws HoldLost;
+
     /** Whether our password of this name has logged in. */
     boolean proven(Held held, String name);
 

@@ -45,6 +45,9 @@ final class RemoteHolds {
         if (!hold.why().passable()) {
             return Optional.of(ConfigureText.CANNOT_BE_SKIPPED.text(hold.sentence()));
         }
+        if (hold.why() == Why.CONSENT && typed.strip().length() < Hold.SHORTEST_REASON) {
+            return Optional.of(ConfigureText.ENTER_THE_REASON_OF_YOUR_CONSENT.text(Hold.SHORTEST_REASON));
+        }
         return hold.typed().isEmpty() || hold.typed().equals(typed.strip())
                 ? Optional.empty()
                 : Optional.of(ConfigureText.TYPE_IT_TO_WRITE.text(hold.typed()));

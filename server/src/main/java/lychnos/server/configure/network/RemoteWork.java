@@ -132,6 +132,14 @@ public final class RemoteWork implements AtWork {
         if (gone || !at.works()) {
             return;
         }
+        try {
+            workAtNext();
+        } catch (RuntimeException e) {
+            workAgainAfter(e);
+        }
+    }
+
+    private void workAtNext() {
         int step = steps.next();
         if (step == StepsLeft.NONE) {
             become(RemoteState.DONE);
@@ -156,6 +164,12 @@ public final class RemoteWork implements AtWork {
             LOG.warnf(e, "“%s” of run %d", remote.title(), held.runId());
             hold(RemoteHolds.otherForm(step, remote));
         }
+    }
+
+    /** Repeats what failed for a reason of our own, such as a database that does not answer. */
+    private void workAgainAfter(RuntimeException e) {
+        LOG.warnf(e, "The pages of run %d cannot be worked at now; trying again.", held.runId());
+        clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
     }
 
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
@@ -282,8 +296,13 @@ public final class RemoteWork implements AtWork {
     private CompletableFuture<Optional<String>> decide(Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
-            Optional<String> refused = gone ? Optional.of(ConfigureText.PAGES_ARE_NO_LONGER_FILLED.text()) : act.get();
-            answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
+            try {
+                Optional<String> refused =
+                        gone ? Optional.of(ConfigureText.PAGES_ARE_NO_LONGER_FILLED.text()) : act.get();
+                answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
+            } catch (RuntimeException e) {
+                answer.completeExceptionally(e); // the person is told, and decides again
+            }
         });
         return answer;
     }
@@ -332,6 +351,16 @@ public final class RemoteWork implements AtWork {
             Optional<String> refused = RemoteHolds.refusal(hold, typed);
             if (refused.isPresent()) {
                 return refused;
+            }
+            if (hold.why() == Why.CONSENT) {
+                try {
+                    around.consented(this, login, steps.step(hold.step()).title(), typed.strip());
+                } catch (HoldLost e) {
+                    gone = true;
+                    lost = true;
+                    around.lost(this);
+                    return Optional.of(TAKEN_OVER);
+                }
             }
             approved = hold.step();
             if (hold.why() == Why.OVERDUE) {

@@ -167,26 +167,36 @@ public class NoticeCarrier {
                 .map(Notices.NoticeItem::endpoint)
                 .distinct()
                 .count();
-        String subject = off == 0
-                ? NoticeText.SUBJECT_ALL_PROVEN.text(
-                        batch.site(), batch.bringUp(), batch.changes().size())
-                : NoticeText.SUBJECT.text(
-                        batch.site(), batch.bringUp(), batch.changes().size(), off);
+        String subject = batch.changes().isEmpty()
+                ? NoticeText.SUBJECT_DUE.text(
+                        batch.site(), batch.bringUp(), batch.due().size())
+                : off == 0
+                        ? NoticeText.SUBJECT_ALL_PROVEN.text(
+                                batch.site(), batch.bringUp(), batch.changes().size())
+                        : NoticeText.SUBJECT.text(
+                                batch.site(), batch.bringUp(), batch.changes().size(), off);
         String text = batch.changes().stream()
                 .limit(SHOWN_IN_A_LETTER)
                 .map(NoticeCarrier::line)
                 .collect(Collectors.joining("\n"));
+        String dates = batch.due().stream().map(NoticeCarrier::line).collect(Collectors.joining());
         long more = batch.more() + Math.max(0, batch.changes().size() - SHOWN_IN_A_LETTER);
         Letter letter = new Letter(
                 "lychnos@" + domain,
                 target.target,
                 subject,
-                text + (more > 0 ? "\n\nand " + more + " more" : "") + "\n");
+                dates + text + (more > 0 ? "\n\nand " + more + " more" : "") + "\n");
         vantage.mail(
                 Address.parse(relay.value.get("address")),
                 Integer.parseInt(relay.value.getOrDefault("port", String.valueOf(SMTP))),
                 letter,
                 PATIENCE);
+    }
+
+    private static String line(DatedItems.DatedItem item) {
+        return (item.days() < 0 ? NoticeText.WAS_DUE : NoticeText.IS_DUE)
+                        .text(item.due(), (item.unit().isEmpty() ? "" : item.unit() + ": ") + item.text())
+                + "\n";
     }
 
     private static String line(Notices.NoticeItem item) {

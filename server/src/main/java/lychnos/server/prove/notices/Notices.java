@@ -31,11 +31,20 @@ public class Notices {
     private final Session db;
     private final BringUps bringUps;
     private final NoticeCarrier carrier;
+    private final DatedItems dated;
     private final LychnosConfig config;
     private final Live live;
     private final Clock clock;
 
-    Notices(Session db, BringUps bringUps, NoticeCarrier carrier, LychnosConfig config, Live live, Clock clock) {
+    Notices(
+            Session db,
+            BringUps bringUps,
+            NoticeCarrier carrier,
+            DatedItems dated,
+            LychnosConfig config,
+            Live live,
+            Clock clock) {
+        this.dated = dated;
         this.db = db;
         this.bringUps = bringUps;
         this.carrier = carrier;
@@ -68,7 +77,8 @@ public class Notices {
             Instant at, String endpoint, String address, String what, String was, String now, boolean proven) {}
 
     /** What is told at once. */
-    public record NoticeBatch(String bringUp, String site, List<NoticeItem> changes, long more) {}
+    public record NoticeBatch(
+            String bringUp, String site, List<NoticeItem> changes, long more, List<DatedItems.DatedItem> due) {}
 
     private record Due(NoticeTarget target, NoticeBatch batch, long upTo, Instant traitsUpTo) {}
 
@@ -93,6 +103,7 @@ public class Notices {
                 carrier.carry(target, due.batch);
                 target.toldChange = due.upTo;
                 target.toldTrait = due.traitsUpTo;
+                dated.told(target.id, due.batch.due());
                 target.sentAt = clock.instant();
                 target.fault = "";
             } catch (WireFault e) {
@@ -157,19 +168,20 @@ public class Notices {
                     (String) row[5],
                     (Boolean) row[6]));
         }
-        if (items.isEmpty()) {
+        List<DatedItems.DatedItem> dates = dated.toTell(target.id, target.bringUpId);
+        if (items.isEmpty() && dates.isEmpty()) {
             target.toldChange = upTo;
             return null;
         }
         items.sort(java.util.Comparator.comparing(NoticeItem::at));
-        if (Duration.between(items.get(0).at, now).compareTo(config.notices()) < 0) {
+        if (!items.isEmpty() && Duration.between(items.get(0).at, now).compareTo(config.notices()) < 0) {
             return null; // others may follow within the minute
         }
         BringUps.BringUpName named = bringUps.named(target.bringUpId);
         List<NoticeItem> shown = items.size() > MOST ? items.subList(0, MOST) : items;
         return new Due(
                 target,
-                new NoticeBatch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size()),
+                new NoticeBatch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size(), dates),
                 upTo,
                 traits);
     }

@@ -101,6 +101,9 @@ class MemberLineTest {
         @Override
         public ConsoleLine open(MemberLine opening) throws WireFault {
             opened++;
+            if (databaseAway != null) {
+                throw databaseAway; // whether the key of the console server is known is asked there
+            }
             if (unreachable) {
                 throw new WireFault(WireFault.Kind.SILENT, "The console server does not answer.");
             }
@@ -276,6 +279,17 @@ class MemberLineTest {
                 standings.get(standings.size() - 1).note());
         unreachable = false;
         after(10);
+        line.up();
+        assertTrue(standings.get(standings.size() - 1).lineUp());
+    }
+
+    @Test
+    void aLineThatCannotBeOpenedForAReasonOfOurOwnIsTriedAgain() {
+        databaseAway = new IllegalStateException("no connection");
+        line.open();
+        databaseAway = null;
+        after(3);
+        assertTrue(opened >= 2, () -> "opened " + opened + " times");
         line.up();
         assertTrue(standings.get(standings.size() - 1).lineUp());
     }

@@ -51,6 +51,8 @@ class RemoteWorkTest {
     private final List<String> carriedOut = new ArrayList<>();
     private RuntimeException databaseAway;
     private boolean takenOver;
+    private Hold stop;
+    private final List<String> consents = new ArrayList<>();
     private boolean done;
     private boolean lost;
     private RemoteWork work;
@@ -69,6 +71,9 @@ class RemoteWorkTest {
             if (next instanceof WireFault fault) {
                 throw fault;
             }
+            if (next instanceof RuntimeException ours) {
+                throw ours;
+            }
             return (Outcome) next;
         }
 
@@ -84,7 +89,7 @@ class RemoteWorkTest {
 
         @Override
         public Optional<Hold> stops(Mode mode) {
-            return Optional.empty();
+            return Optional.ofNullable(stop).filter(hold -> hold.step() == place);
         }
 
         @Override
@@ -137,6 +142,14 @@ class RemoteWorkTest {
         @Override
         public MemberValues values(String member) {
             return RemoteWorkTest.values();
+        }
+
+        @Override
+        public void consented(RemoteWork from, String login, String title, String reason) throws HoldLost {
+            if (takenOver) {
+                throw new HoldLost("another server has this unit");
+            }
+            consents.add(login + ": " + title + ": " + reason + ", before " + carriedOut);
         }
 
         @Override
@@ -222,6 +235,43 @@ class RemoteWorkTest {
         String refused = answer(work.fetchLog("rack-one")).orElseThrow();
         assertTrue(refused.startsWith("The log cannot be fetched: the kind names no resource"), refused);
         assertTrue(saved.stream().allMatch(change -> change.log().isEmpty()));
+    }
+
+    @Test
+    void whatMovesAuthorityIsWrittenAfterAConsentWithAReason() {
+        stop = new Hold(Why.CONSENT, 2, "moves authority", "", "");
+        plays.addAll(List.of(done("a"), done("b")));
+        work.begin();
+        assertEquals(Why.CONSENT, last().stands().hold().why());
+        for (String reason : List.of("", "yes", "  short  ")) {
+            assertTrue(answer(work.goOn(reason, "hall-lead")).orElseThrow().startsWith("Enter the reason"), reason);
+        }
+        assertEquals(List.of("1"), carriedOut);
+        assertEquals(Optional.empty(), answer(work.goOn("agreed with the buyer", "hall-lead")));
+        assertEquals(1, consents.size());
+        assertTrue(consents.get(0).matches("hall-lead: .+: agreed with the buyer, before \\[1]"), consents.get(0));
+        assertEquals(List.of("1", "2"), carriedOut);
+        assertTrue(done);
+    }
+
+    @Test
+    void aFaultOfOurOwnEndsNothing() {
+        plays.addAll(List.of(new IllegalStateException("no connection to the database"), done("a"), done("b")));
+        work.begin();
+        assertEquals(List.of("1"), carriedOut);
+        clockwork.advance(Duration.ofMinutes(1));
+        assertTrue(done, () -> carriedOut.toString());
+    }
+
+    @Test
+    void aConsentThatCannotBeRecordedWritesNothing() {
+        stop = new Hold(Why.CONSENT, 1, "moves authority", "", "");
+        plays.add(done("a"));
+        work.begin();
+        takenOver = true;
+        assertTrue(answer(work.goOn("agreed with the buyer", "hall-lead")).isPresent());
+        assertEquals(List.of(), carriedOut);
+        assertTrue(lost);
     }
 
     @Test
