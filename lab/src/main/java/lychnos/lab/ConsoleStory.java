@@ -113,6 +113,9 @@ public final class ConsoleStory {
         int left = times;
         JsonNode bench = story.get("/api/units/" + unit + "/bench");
         for (JsonNode member : bench.path("members")) {
+            if (member.path("hold").path("why").asText().equals("PREREQUISITE")) {
+                return 0; // what it waits for is left to the visitor
+            }
             if (left > 0
                     && member.path("state").asText().equals("HELD")
                     && PASSED.contains(member.path("hold").path("why").asText())) {
