@@ -55,16 +55,28 @@ public record CheckedImage(
         return new DataSize(Math.max(1, (bytes + MEBIBYTE - 1) / MEBIBYTE));
     }
 
-    /** Where the file is not what its manifest and its description state, in their order. */
-    public List<Contradiction> contradictions() {
+    private Map<String, ReadFile> read() {
         Map<String, ReadFile> read = new HashMap<>();
         files.forEach(file -> read.put(file.name(), file));
         read.put(name, new ReadFile(name, bytes, sha256));
+        return read;
+    }
+
+    /**
+     * Where the file is not what its manifest and its description state, in their order. A file that a manifest names
+     * is missing only inside of a package: a list that came with an image names the files beside it as well.
+     */
+    public List<Contradiction> contradictions() {
+        Map<String, ReadFile> read = read();
+        boolean ofInside = !files.isEmpty()
+                && manifest.stream().noneMatch(line -> line.file().equals(name));
         List<Contradiction> wrong = new ArrayList<>();
         for (ManifestLine line : manifest) {
             ReadFile file = read.get(line.file());
             if (file == null) {
-                wrong.add(new Contradiction.FileMissing(line.file()));
+                if (ofInside) {
+                    wrong.add(new Contradiction.FileMissing(line.file()));
+                }
             } else if (line.comparable() && !line.digest().equals(file.sha256())) {
                 wrong.add(new Contradiction.OtherDigest(line.file(), line.digest(), file.sha256()));
             }
@@ -79,17 +91,18 @@ public record CheckedImage(
         return wrong;
     }
 
-    private static @Nullable Contradiction of(ImageDescription.DescribedFile stated, @Nullable ReadFile file) {
+    private @Nullable Contradiction of(ImageDescription.DescribedFile stated, @Nullable ReadFile file) {
         if (file == null) {
-            return new Contradiction.FileMissing(stated.name());
+            return files.isEmpty() ? null : new Contradiction.FileMissing(stated.name());
         }
         return stated.bytes() >= 0 && stated.bytes() != file.bytes()
                 ? new Contradiction.OtherSize(stated.name(), stated.bytes(), file.bytes())
                 : null;
     }
 
-    /** Whether a digest that we can compare was stated of it. */
+    /** Whether the manifest states a SHA-256 of the image, or of a file inside. */
     public boolean isStated() {
-        return manifest.stream().anyMatch(ManifestLine::comparable);
+        Map<String, ReadFile> read = read();
+        return manifest.stream().anyMatch(line -> line.comparable() && read.containsKey(line.file()));
     }
 }

@@ -2,6 +2,7 @@ package lychnos.core.image;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -50,10 +51,16 @@ public enum ImageFormat {
                 .orElse(UNKNOWN);
     }
 
+    /** The format of a word, in any case; nothing for a word that names none. */
     public static Optional<ImageFormat> named(String word) {
-        return Arrays.stream(values())
+        return known().stream()
                 .filter(format -> format.word().equals(word.strip().toLowerCase(Locale.ROOT)))
                 .findFirst();
+    }
+
+    /** All formats but {@link #UNKNOWN}. */
+    public static List<ImageFormat> known() {
+        return Arrays.stream(values()).filter(format -> format != UNKNOWN).toList();
     }
 
     private boolean marks(byte[] head) {

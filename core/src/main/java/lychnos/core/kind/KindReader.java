@@ -12,7 +12,6 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
@@ -248,12 +247,8 @@ public final class KindReader {
 
     private static ImageFormat imageFormat(String word) {
         return ImageFormat.named(word)
-                .filter(format -> format != ImageFormat.UNKNOWN)
                 .orElseThrow(() -> new IllegalArgumentException("“" + word + "” is no image format; write "
-                        + Stream.of(ImageFormat.values())
-                                .filter(format -> format != ImageFormat.UNKNOWN)
-                                .map(ImageFormat::word)
-                                .collect(Collectors.joining(", "))
+                        + ImageFormat.known().stream().map(ImageFormat::word).collect(Collectors.joining(", "))
                         + "."));
     }
 

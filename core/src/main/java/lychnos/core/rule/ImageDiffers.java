@@ -48,7 +48,7 @@ final class ImageDiffers implements Rule {
                 .ifPresent(planned -> findings.add(Finding.warns(
                         "image-size",
                         about,
-                        unit.name() + ": " + image.name() + " has " + image.size() + ", planned are " + planned,
+                        unit.name() + ": " + image.name() + " has " + image.size() + ", the plan says " + planned,
                         "What is planned on its host counts with the smaller figure. Correct the image size.")));
     }
 

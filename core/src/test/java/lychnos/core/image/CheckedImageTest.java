@@ -50,6 +50,17 @@ class CheckedImageTest {
                 image.contradictions());
     }
 
+    /** A list of a download page names whatever can be downloaded there. */
+    @Test
+    void whatAListNamesBesideTheImageIsNotMissing() {
+        List<ManifestLine> list = List.of(new ManifestLine("ard.ova", TWO), new ManifestLine("other.ova", ONE));
+        assertEquals(List.of(), image(list, List.of()).contradictions());
+        CheckedImage disk = new CheckedImage(
+                "disk.img", 5, ONE, ImageFormat.RAW, List.of(), List.of(new ManifestLine("ard.ovf", TWO)), null);
+        assertEquals(List.of(), disk.contradictions());
+        assertFalse(disk.isStated(), "nothing is stated of the disk");
+    }
+
     @Test
     void aDigestThatWeDoNotCalculateStatesNothing() {
         CheckedImage image = image(List.of(new ManifestLine("ard.ovf", "3".repeat(40))), List.of());

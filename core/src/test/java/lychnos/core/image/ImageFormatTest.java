@@ -40,5 +40,6 @@ class ImageFormatTest {
     void isNamedByItsWordInAnyCase() {
         assertEquals(Optional.of(ImageFormat.QCOW2), ImageFormat.named(" QCow2 "));
         assertTrue(ImageFormat.named("disk").isEmpty());
+        assertTrue(ImageFormat.named("unknown").isEmpty());
     }
 }
