@@ -478,6 +478,18 @@ export const m = {
     noneMatch: 'No unit needs attention.',
   },
   prepare: {
+    rack: {
+      title: 'At the rack',
+      ticked: (done: number, all: number) => `${done} of ${all} ticked`,
+      rack: 'Rack',
+      everyRack: 'all racks',
+      openOnly: 'open checks only',
+      noPlace: 'no location entered',
+      late: 'may come late',
+      by: (who: string, at: string | null) => `${who}, ${at ?? ''}`,
+      allTicked: 'Everything here is ticked.',
+      none: 'Nothing is checked at the rack: no kind of these units lists a check.',
+    },
     columns: {
       meanings: {
         serial: 'Serial',
@@ -834,6 +846,7 @@ export const m = {
     filledInBy: (who: string) => `by ${who}`,
     leftOut: 'standby: takes its settings from its peer; nothing was typed here',
     notAsked: 'not asked',
+    later: 'not set yet: enter its value on the fact sheet, and Lychnos continues',
     notAskedHere: 'not asked here',
     copy: 'Copy',
     reveal: 'Show for ten seconds (recorded in the journal)',

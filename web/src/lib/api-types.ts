@@ -1126,7 +1126,7 @@ export interface components {
       answering: components['schemas']['UnknownDeviceView'][];
     };
     /** @enum {string} */
-    Progress: 'OPEN' | 'SENT' | 'DONE' | 'LEFT_OUT';
+    Progress: 'OPEN' | 'SENT' | 'DONE' | 'LEFT_OUT' | 'LATER';
     ProposalLine: {
       /** Format: int64 */
       unitId: number;
@@ -1165,6 +1165,28 @@ export interface components {
     PublishNote: {
       note?: string;
       despite?: string;
+    };
+    RackCheckView: {
+      text: string;
+      late: boolean;
+      by: string | null;
+      at: components['schemas']['Instant'] | null;
+    };
+    RackChecksView: {
+      machines: components['schemas']['RackMachine'][];
+      /** Format: int64 */
+      done: number;
+      /** Format: int64 */
+      all: number;
+    };
+    RackMachine: {
+      /** Format: int64 */
+      unitId: number;
+      unit: string;
+      kind: string;
+      member: string;
+      location: string;
+      checks: components['schemas']['RackCheckView'][];
     };
     RangeText: {
       purpose: string;
@@ -1492,6 +1514,13 @@ export interface components {
     StepTick: {
       /** Format: int32 */
       place?: number;
+      done?: boolean;
+    };
+    Tick: {
+      /** Format: int64 */
+      unit?: number;
+      member?: string;
+      check?: string;
       done?: boolean;
     };
     TokenView: {

@@ -190,7 +190,7 @@
           ></a
         >
       {/each}
-      {#each view.data.proposed.slice(0, MOST_REASONS) as each (each.unitId)}
+      {#each view.data.proposed.slice(0, MOST_REASONS) as each (`${each.unitId} ${each.text}`)}
         <div class="note">
           <span class="t">{each.unit}</span><br /><span class="sub">{each.text}</span>{#if lead}<br /><button
               type="button"

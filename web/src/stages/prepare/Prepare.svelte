@@ -15,11 +15,12 @@
   import SiteSummary from './SiteSummary.svelte';
   import LabelImport from './LabelImport.svelte';
   import NetworkForm from './NetworkForm.svelte';
+  import RackChecks from './RackChecks.svelte';
   import TableImport from './TableImport.svelte';
   import { keyOf, keyOfKind } from './sheet';
 
   const sheet = live<PrepareView>(() => `/bring-ups/${bringUpId()}/prepare`);
-  let open = $state<'labels' | 'table' | 'ground' | 'units' | null>(null);
+  let open = $state<'labels' | 'table' | 'ground' | 'units' | 'rack' | null>(null);
   let stating = $state<{ start: Statement | null } | null>(null);
   let all = $state(false);
   /** Thousands of units are written out only for paper. */
@@ -111,6 +112,7 @@
     a: () => session.mayWork && (open = 'units'),
     e: () => session.mayWork && (sheet.data?.site.network ? (open = 'ground') : (stating = { start: null })),
     m: measure,
+    r: () => units.length > 0 && (open = 'rack'),
   });
 </script>
 
@@ -158,6 +160,7 @@
             <B key="t" onclick={() => (open = 'table')}>{m.prepare.table.short}</B>
           {/if}
           {#if units.length > 0}
+            <B key="r" onclick={() => (open = 'rack')}>{m.prepare.rack.title}</B>
             <a class="button" href="/api/bring-ups/{bringUpId()}/facts.csv" download="facts.csv">CSV</a>
             <B onclick={() => print()}>{m.prepare.print}</B>
           {/if}
@@ -227,6 +230,7 @@
 </div>
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
+{#if open === 'rack'}<RackChecks onclose={() => (open = null)} />{/if}
 {#if open === 'units'}<AddUnits onclose={() => (open = null)} />{/if}
 {#if open === 'ground' && sheet.data}<SiteDialog
     view={sheet.data}

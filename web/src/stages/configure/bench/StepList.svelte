@@ -172,7 +172,11 @@
                 ? ''
                 : step.sort === 'page'
                   ? m.bench.filledInBy(step.by)
-                  : m.bench.by(step.by)}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
+                  : m.bench.by(step.by)}{' '}{/if}{step.progress === 'LEFT_OUT'
+              ? m.bench.notAsked
+              : step.progress === 'LATER'
+                ? m.bench.later
+                : step.source}
           </div>
           {#if step.sort === 'page' && (step.marks.includes('FIRST') || !member.atPages)}<Fields
               fields={step.fields}

@@ -84,6 +84,23 @@ final class KindsFacts {
                 "4 GiB",
                 "image digest",
                 "sha256:" + "5d".repeat(32));
+        fact(
+                "kin-lbc-1",
+                "",
+                serial,
+                "KL-1",
+                "virtualisation host",
+                "hv-11",
+                "line port",
+                "6104",
+                "image file",
+                "crummock-console.qcow2",
+                "image size",
+                "4 GiB",
+                "image digest",
+                "sha256:" + "6d".repeat(32),
+                "SSH only from",
+                "10.40.0.0/16");
         fact("kin-air-1", "", "DHCP server for clients", "10.40.8.22", "roaming group", "ardal-air");
         fact(
                 "kin-blk-1",

@@ -35,6 +35,7 @@ class KindsJourneyTest {
             bannisdale KB-1 02:4c:59:e7:06:01 6106 blk 1 - -
             bannisdale KB-1 02:4c:59:e7:06:02 6107 blk 2 - -
             harrop KH-1 02:4c:59:e7:07:01 0 idx 1 10.47.254.1 -
+            crummock KL-1 02:4c:59:e7:09:01 10.40.8.23:6104 lbc 1 - -
             seathwaite KS-1 02:4c:59:e7:08:01 0 obj 1 tag-of-the-first -
             seathwaite KS-2 02:4c:59:e7:08:08 0 obj 2 tag-of-the-second -
             """;
@@ -124,6 +125,7 @@ class KindsJourneyTest {
                 "wireless-controller 1",
                 "block-array 2",
                 "index-appliance 1",
+                "balancer-console 1",
                 "backup-store 2")) {
             long id = ask(
                             "POST",
@@ -202,6 +204,7 @@ class KindsJourneyTest {
                     throw new AssertionError(standing(unit.getValue()), e);
                 }
             }
+            restricted(stage);
             assertEquals("serves ardal-backup", stage.kept("KS-2", "state"));
             assertEquals("in service", stage.kept("KB-1-1", "service"));
             assertEquals("storage-team", stage.kept("KF-1", "group"));
@@ -212,6 +215,67 @@ class KindsJourneyTest {
                             .filter(each -> !each.matches(".*status of 409 .* at \\S+/decision:.*"))
                             .toList());
         }
+    }
+
+    /** SSH answers the management networks and no others: tried with an address here and one in the annex. */
+    private void restricted(Stage stage) throws IOException, InterruptedException {
+        Api lead = new Api(server, "hall-lead", "lead-of-the-hall");
+        JsonNode made = lead.ask(server, "POST", "/api/vantages", Api.JSON.valueToTree(Map.of("name", "annex")));
+        long unit = units.get("kin-lbc-1");
+        try (Annex annex = new Annex(server)) {
+            Process vantage =
+                    stage.vantage(annex.inside(), server, made.path("token").asText());
+            try {
+                Stage.until("the annex is linked", LONG, () -> linked(lead));
+                ask("POST", "/api/bring-ups/1/checks", Map.of("units", List.of(unit)));
+                Stage.until(
+                        "SSH is tried from both",
+                        LONG,
+                        () -> tried(unit, "SSH from hall-2 jump host (10.40.16.5)", "answers")
+                                && tried(unit, "SSH from annex (" + Annex.ADDRESS + ")", "does not answer"),
+                        () -> proof(unit).toPrettyString());
+                assertEquals(true, proof(unit).path("endpoint").path("proven").asBoolean());
+            } finally {
+                vantage.descendants().forEach(ProcessHandle::destroyForcibly);
+                vantage.destroyForcibly().waitFor();
+            }
+        }
+    }
+
+    private boolean linked(Api lead) {
+        try {
+            return lead.ask(server, "GET", "/api/vantages", null)
+                    .path(0)
+                    .path("linked")
+                    .asBoolean();
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    private JsonNode proof(long unit) {
+        try {
+            return ask("GET", "/api/units/" + unit + "/proof", null);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    /** Whether the newest check holds a part of this name that was seen so and is as it must be. */
+    private boolean tried(long unit, String name, String seen) {
+        for (JsonNode part : proof(unit).path("rungs").path(6).path("parts")) {
+            if (part.path("name").asText().equals(name)) {
+                return part.path("seen").asText().equals(seen)
+                        && part.path("standing").asText().equals("HOLDS");
+            }
+        }
+        return false;
     }
 
     /** Where the members of a unit stand, for a message. */

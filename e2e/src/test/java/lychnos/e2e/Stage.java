@@ -200,16 +200,20 @@ final class Stage implements AutoCloseable {
 
     /** A vantage that dials in to a server; what it keeps stays for one that comes after. */
     Process vantage(String server, String token) throws IOException {
-        return start(
-                List.of(
-                        ROOT.resolve("lychnos").toString(),
-                        "vantage",
-                        "--join",
-                        server,
-                        "--state",
-                        directory.resolve("kept").toString()),
-                Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token),
-                "vantage.log");
+        return vantage(List.of(), server, token);
+    }
+
+    /** @param inside what a command begins with that is to run in another network */
+    Process vantage(List<String> inside, String server, String token) throws IOException {
+        List<String> command = new ArrayList<>(inside);
+        command.addAll(List.of(
+                ROOT.resolve("lychnos").toString(),
+                "vantage",
+                "--join",
+                server,
+                "--state",
+                directory.resolve("kept").toString()));
+        return start(command, Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token), "vantage.log");
     }
 
     /** The server stands in a network of its own. */
@@ -358,7 +362,7 @@ final class Stage implements AutoCloseable {
     }
 
     /** @param shown what is said of it where it never holds */
-    private static void until(String what, Duration atMost, BooleanSupplier holds, Supplier<String> shown) {
+    static void until(String what, Duration atMost, BooleanSupplier holds, Supplier<String> shown) {
         long deadline = System.nanoTime() + atMost.toNanos();
         while (!holds.getAsBoolean()) {
             if (System.nanoTime() > deadline) {

@@ -13,6 +13,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
 import lychnos.lab.console.LicenceOffice;
+import lychnos.lab.console.WebProxy;
 import lychnos.server.http.Json;
 import org.hamcrest.Matchers;
 import org.junit.jupiter.api.Test;
@@ -124,6 +125,41 @@ class ConsoleKindsTest {
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertTrue(stage.hall().kept(stage.serial(0), "page/count").contains("counted 120"));
         }
+    }
+
+    @Test
+    void aTemporaryKeyIsReplacedAfterTheSetupHasEnded() {
+        Vertx vertx = Vertx.vertx();
+        try (WebProxy proxy = new WebProxy(
+                        vertx, ConsoleUnits.PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
+                ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.accessAppliance();
+            stage.ready().begin(unit, "run");
+            stage.tickFirst(unit);
+            Json bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            assertEquals("LATER", licence(bench), bench::prettify);
+            stage.proven(unit, "management");
+            assertTrue(
+                    stage.client
+                            .get("/api/bring-ups/" + stage.bringUp + "/handover")
+                            .<String>getList("proposed.text")
+                            .contains("“Licence” is not set yet: its value is not known"),
+                    "it is proposed as an open item");
+            stage.fact(unit, "licence-key", "K9-ARD-118-44");
+            ConsoleStage.until(
+                    "the key is replaced", () -> licence(stage.bench(unit)).equals("DONE"));
+            bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            assertTrue(stage.hall().kept(stage.serial(0), "page/licence").contains("activated"));
+            assertTrue(stage.hall().kept(stage.serial(0), "page/bridge").contains("replaced"));
+        } finally {
+            vertx.close();
+        }
+    }
+
+    private static String licence(Json bench) {
+        return bench.getString("members[0].steps.find { it.title == 'Licence' }.progress");
     }
 
     @Test

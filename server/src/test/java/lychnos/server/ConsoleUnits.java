@@ -14,6 +14,8 @@ import lychnos.lab.console.Habit;
 /** A bring-up with units whose machines have consoles, one of each kind. */
 abstract class ConsoleUnits {
 
+    static final String PROXY = "127.40.8.45";
+
     static final String SERVER = "127.40.8.40";
     static final int WEB = 18444;
     static final Duration PATIENCE = Duration.ofSeconds(120);
@@ -175,6 +177,28 @@ abstract class ConsoleUnits {
                         "120",
                         "authority granted on",
                         day));
+    }
+
+    /** An access appliance on a line port, with a key that counts for a time only. */
+    int accessAppliance() {
+        thing("proxy", "proxy-1", Map.of("address", PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+        return onHost(
+                "access-appliance",
+                "rossett",
+                6105,
+                Map.of(
+                        "image file",
+                        "rossett-access.ova",
+                        "image size",
+                        "3 GiB",
+                        "image digest",
+                        "sha256:" + "6d".repeat(32),
+                        "proxy",
+                        "yes",
+                        "temporary key",
+                        "T2-ARD-118",
+                        "temporary key ends on",
+                        "2999-12-31"));
     }
 
     private int onHost(String kind, String model, int port, Map<String, String> more) {

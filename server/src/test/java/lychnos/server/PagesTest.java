@@ -27,7 +27,6 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
         disabledReason = "the mail relay runs in the hall that ./lychnos test makes")
 class PagesTest {
 
-    private static final String PROXY = "127.40.8.45";
     /** Its own, and one to check for each controller. */
     private static final int ADDRESSES_OF_MANAGEMENT = 3;
 
@@ -44,7 +43,9 @@ class PagesTest {
         stage.policy("remote-support");
         stage.thing("relay", "relay", Map.of("address", "10.40.8.20"));
         stage.thing(
-                "proxy", "proxy-1", Map.of("address", PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+                "proxy",
+                "proxy-1",
+                Map.of("address", ConsoleUnits.PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
     }
 
     @AfterEach
@@ -77,8 +78,8 @@ class PagesTest {
 
     @Test
     void anArrayIsSetUpFromItsConsoleToItsLastPage() {
-        try (WebProxy proxy =
-                new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
+        try (WebProxy proxy = new WebProxy(
+                vertx, ConsoleUnits.PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
             int unit = stage.array(Map.of("proxy", "yes"));
             stage.ready().begin(unit, "run");
             Json bench = stage.toTheEnd(unit);

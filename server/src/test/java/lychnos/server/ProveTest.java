@@ -289,7 +289,7 @@ class ProveTest extends ProvenMachine {
         ConsoleStage.until("a second letter has come", () -> Files.exists(mailbox));
         String letter = Files.readString(mailbox);
         assertTrue(
-                letter.contains("1 open item due soon or overdue") && letter.contains("Due on " + day + ": " + text),
+                letter.contains("1 item due soon or overdue") && letter.contains("Due on " + day + ": " + text),
                 letter);
     }
 
@@ -298,6 +298,26 @@ class ProveTest extends ProvenMachine {
         mac.init(new javax.crypto.spec.SecretKeySpec(
                 secret.getBytes(java.nio.charset.StandardCharsets.UTF_8), "HmacSHA256"));
         return java.util.HexFormat.of().formatHex(mac.doFinal(body.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+    }
+
+    @Test
+    void aCertificateThatEndsSoonIsOnTheBoard() {
+        assertEquals(List.of(), certificates());
+        machine().showOther(Certificates.selfSigned("ends-soon", -1, 10));
+        check(null);
+        LocalDate ends = LocalDate.now(ZoneOffset.UTC).plusDays(10);
+        String host = view().getString("endpoints[0].name");
+        assertEquals(
+                List.of("Certificate of " + host + " ends: Valid until " + ends
+                        + ". Request and install new certificates before then."),
+                certificates());
+    }
+
+    private List<String> certificates() {
+        return client.get("/api/bring-ups/" + id + "/board").<Map<String, String>>getList("todos").stream()
+                .filter(todo -> todo.get("title").startsWith("Certificate of"))
+                .map(todo -> todo.get("title") + ": " + todo.get("text"))
+                .toList();
     }
 
     // --- vantages ---

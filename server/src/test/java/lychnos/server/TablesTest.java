@@ -58,7 +58,14 @@ class TablesTest {
                             "kind_version")),
             Map.entry(
                     "units",
-                    List.of("fact", "label_import", "label_import_unit", "label_mapping", "sheet_change", "unit")),
+                    List.of(
+                            "fact",
+                            "label_import",
+                            "label_import_unit",
+                            "label_mapping",
+                            "rack_tick",
+                            "sheet_change",
+                            "unit")),
             Map.entry("allocate", List.of("claim", "name_record", "unknown_device")),
             Map.entry("jobs", List.of("round", "run", "run_step")),
             Map.entry("vantage", List.of("vantage")),
@@ -83,7 +90,7 @@ class TablesTest {
                             "proof",
                             "proof_change",
                             "trait_change")),
-            Map.entry("prove.notices", List.of("notice_target", "told_item")),
+            Map.entry("prove.notices", List.of("notice_target", "told_day")),
             Map.entry("handover.chain", List.of("chain_link")),
             Map.entry("handover", List.of("open_item", "pack", "record", "replacement", "retirement")));
 

@@ -59,7 +59,9 @@ public final class Conversation {
         SENT,
         DONE,
         /** The machine did not ask it, and need not. */
-        LEFT_OUT
+        LEFT_OUT,
+        /** A page whose value is not known yet; the setup ends without it and continues once the value is known. */
+        LATER
     }
 
     private final Course course;

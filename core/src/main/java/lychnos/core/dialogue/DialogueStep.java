@@ -53,6 +53,8 @@ public sealed interface DialogueStep {
         OPTIONAL,
         /** A command that changes nothing: it is sent again over SSH whenever the machine is checked. */
         AGAIN,
+        /** A page that waits for a value and may be done after the setup has ended. */
+        LATER,
         /** Once it is taken, the password in it has logged in: it works, and the one before it is needed no more. */
         PROVES
     }

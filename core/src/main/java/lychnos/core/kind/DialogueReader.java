@@ -12,6 +12,7 @@ import lychnos.core.dialogue.LineSettings;
 import lychnos.core.dialogue.Look;
 import lychnos.core.dialogue.Template;
 import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
 
 /** Reads the part of a description that says what first setup asks on the console. */
 final class DialogueReader {
@@ -81,6 +82,16 @@ final class DialogueReader {
     Kind.SignsIn signsIn(YamlPlace place) {
         place.only("signs-in");
         return new Kind.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")));
+    }
+
+    /** A port that answers the sources of a fact only. */
+    Kind.Restricted restricted(YamlPlace place) {
+        place.only("restricted");
+        String from = place.at("from").text();
+        if (names.fact(from).filter(fact -> fact.type() == FactType.PREFIX).isEmpty()) {
+            place.at("from").fault("“" + from + "” is no fact of type prefix.");
+        }
+        return new Kind.Restricted(place.at("port").number(1, 65535, 22), from);
     }
 
     /** What is looked for where no values are filled in. */

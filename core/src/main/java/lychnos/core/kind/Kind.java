@@ -28,8 +28,7 @@ import lychnos.core.place.Need;
  * @param about one or two sentences
  * @param members the machines that make one unit
  * @param facts what has to be known, in the order of the sheet
- * @param bring what to carry to the rack
- * @param plug which port to use, or empty
+ * @param atRack what to carry to the rack and what to check there
  * @param addresses what is placed together or not at all
  * @param names how the addresses are called
  * @param setup what its first setup can and cannot do
@@ -47,8 +46,7 @@ public record Kind(
         String about,
         Members members,
         List<FactSpec> facts,
-        List<String> bring,
-        String plug,
+        AtRack atRack,
         List<AddressPlan> addresses,
         Names names,
         Setup setup,
@@ -75,6 +73,34 @@ public record Kind(
      * @param phrase its password
      */
     public record Login(String user, Secret phrase) {}
+
+    /**
+     * The work at the rack.
+     *
+     * @param bring what to carry there
+     * @param plug which port to use, or empty
+     * @param checks what is ticked there, in the order of the list
+     */
+    public record AtRack(List<String> bring, String plug, List<RackCheck> checks) {}
+
+    /**
+     * Something that a person ticks at the rack, such as a power feed.
+     *
+     * @param text what must be so
+     * @param scope whether it is ticked once for the unit or for each member
+     * @param late whether it may come after the setup, such as a production cable
+     */
+    public record RackCheck(String text, FactSpec.Scope scope, boolean late) {}
+
+    /** What to carry to the rack. */
+    public List<String> bring() {
+        return atRack.bring;
+    }
+
+    /** Which port to use, or empty. */
+    public String plug() {
+        return atRack.plug;
+    }
 
     /** Where its first setup uses a fact, told from the dialogue, and what the description adds; or empty. */
     public String usedAt(FactSpec fact) {
@@ -130,15 +156,27 @@ public record Kind(
         public static final ImageNeeds NONE = new ImageNeeds(List.of(), "", "");
     }
 
-    /** TCP ports that must answer at an address, and those that must not. */
-    public record Ports(List<Integer> open, List<Integer> shut) {}
+    /**
+     * Which TCP ports must answer at an address.
+     *
+     * @param open those that must answer
+     * @param shut those that must not
+     * @param restricted those that must answer some sources only
+     */
+    public record Ports(List<Integer> open, List<Integer> shut, List<Restricted> restricted) {}
+
+    /**
+     * A TCP port that answers some sources and no others.
+     *
+     * @param from the name of the fact that says which network they lie in
+     */
+    public record Restricted(int port, String from) {}
 
     /**
      * What is proven.
      *
      * @param port the TCP port of the management service
-     * @param open TCP ports that must answer besides
-     * @param shut TCP ports that must not answer
+     * @param ports the other TCP ports
      * @param community what the maker's SNMP agent answers to and must not; empty where there is none
      * @param ssh whether SSH answers as well
      * @param signsIn who signs in there to look at what it keeps; empty where nobody does
@@ -149,8 +187,7 @@ public record Kind(
      */
     public record Checks(
             int port,
-            List<Integer> open,
-            List<Integer> shut,
+            Ports ports,
             String community,
             boolean ssh,
             Optional<SignsIn> signsIn,
@@ -161,34 +198,50 @@ public record Kind(
 
         private static final int SSH = 22;
 
+        /** TCP ports that must answer besides. */
+        public List<Integer> open() {
+            return ports.open;
+        }
+
+        /** TCP ports that must not answer. */
+        public List<Integer> shut() {
+            return ports.shut;
+        }
+
         /** The ports that are said for the address of a role, such as {@code service 2}; empty where none are. */
         public Optional<Ports> at(String role) {
             return Optional.ofNullable(roles.getOrDefault(role, roles.get(role.replaceFirst("\\d+$", "{i}"))));
         }
 
         Checks withPort(int other) {
-            return new Checks(other, open, shut, community, ssh, signsIn, presence, iscsi, nfs, roles);
+            return new Checks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         Checks withOpen(List<Integer> other) {
-            return new Checks(port, other, shut, community, ssh, signsIn, presence, iscsi, nfs, roles);
+            return with(new Ports(other, ports.shut, ports.restricted));
         }
 
         Checks withPresence(Expectation other) {
-            return new Checks(port, open, shut, community, ssh, signsIn, other, iscsi, nfs, roles);
+            return new Checks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles);
         }
 
         Checks withShut(List<Integer> other) {
-            return new Checks(port, open, other, community, ssh, signsIn, presence, iscsi, nfs, roles);
+            return with(new Ports(ports.open, other, ports.restricted));
         }
 
         Checks withCommunity(String other) {
-            return new Checks(port, open, shut, other, ssh, signsIn, presence, iscsi, nfs, roles);
+            return new Checks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles);
+        }
+
+        private Checks with(Ports other) {
+            return new Checks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles);
         }
 
         /** Whether it must greet over SSH, or must not answer there. */
         Expectation sshExpectation() {
-            return ssh ? Expectation.EXPECTED : shut.contains(SSH) ? Expectation.FORBIDDEN : Expectation.NOT_CHECKED;
+            return ssh
+                    ? Expectation.EXPECTED
+                    : ports.shut.contains(SSH) ? Expectation.FORBIDDEN : Expectation.NOT_CHECKED;
         }
 
         Checks withSsh(Expectation other) {
@@ -196,14 +249,13 @@ public record Kind(
                 return this;
             }
             List<Integer> closed = Stream.concat(
-                            shut.stream().filter(each -> each != SSH),
+                            ports.shut.stream().filter(each -> each != SSH),
                             other == Expectation.FORBIDDEN ? Stream.of(SSH) : Stream.empty())
                     .toList();
             boolean greets = other == Expectation.EXPECTED;
             return new Checks(
                     port,
-                    open,
-                    closed,
+                    new Ports(ports.open, closed, greets ? ports.restricted : List.of()),
                     community,
                     greets,
                     greets ? signsIn : Optional.empty(),
@@ -377,8 +429,7 @@ public record Kind(
         KindCopy copy = new KindCopy(this);
         copy.checks = new Checks(
                 other,
-                List.of(),
-                checks.shut,
+                new Ports(List.of(), checks.shut(), List.of()),
                 "",
                 false,
                 Optional.empty(),

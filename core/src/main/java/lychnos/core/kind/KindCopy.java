@@ -41,8 +41,7 @@ final class KindCopy {
                 about,
                 from.members(),
                 facts,
-                bring,
-                plug,
+                new Kind.AtRack(bring, plug, from.atRack().checks()),
                 from.addresses(),
                 new Kind.Names(
                         unitName, roles, from.names().aliases(), from.names().longest()),

@@ -30,6 +30,8 @@ import org.snakeyaml.engine.v2.nodes.Node;
  */
 public final class KindReader {
 
+    private static final String BOTH = "The same port cannot be expected and forbidden.";
+
     /** The purposes of networks that a need may name. */
     public static final List<String> PURPOSES =
             List.of("management", "storage-data", "tunnel", "in-band", "service-port");
@@ -137,8 +139,7 @@ public final class KindReader {
                 root.at("about").text(),
                 members,
                 facts,
-                root.at("bring").texts(),
-                root.at("plug").text(""),
+                new Kind.AtRack(root.at("bring").texts(), root.at("plug").text(""), rackChecks(root.at("rack"))),
                 addresses,
                 AddressPlanReader.names(root.at("names"), addresses),
                 setup(root.at("setup")),
@@ -148,6 +149,22 @@ public final class KindReader {
                 checks(root.at("checks"), dialogues, addresses),
                 waits(root.at("waits").at("restart")),
                 flows(root.at("flows")));
+    }
+
+    private static List<Kind.RackCheck> rackChecks(YamlPlace place) {
+        List<Kind.RackCheck> checks = new ArrayList<>();
+        place.list().forEach(item -> {
+            item.only("rack-check");
+            Kind.RackCheck check = new Kind.RackCheck(
+                    item.at("check").text(),
+                    item.at("of").text("unit").equals("member") ? FactSpec.Scope.MEMBER : FactSpec.Scope.UNIT,
+                    item.at("late").yes(false));
+            if (checks.stream().anyMatch(other -> other.text().equals(check.text()))) {
+                item.at("check").fault("“" + check.text() + "” is in the list twice.");
+            }
+            checks.add(check);
+        });
+        return checks;
     }
 
     private static String word(String text) {
@@ -273,11 +290,10 @@ public final class KindReader {
 
     private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
         place.only("checks");
-        List<Integer> open = ports(place.at("open"));
-        List<Integer> shut = ports(place.at("shut"));
         int port = place.at("port").number(1, 65535, 443);
-        if (shut.stream().anyMatch(each -> each == port || open.contains(each))) {
-            place.at("shut").fault("The same port cannot be expected and forbidden.");
+        Kind.Ports ports = ports(place, dialogues);
+        if (ports.shut().contains(port)) {
+            place.at("shut").fault(BOTH);
         }
         String community = place.at("community").text("");
         if (!community.matches("[!-~]{0,32}")) {
@@ -286,8 +302,7 @@ public final class KindReader {
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(
                 port,
-                open,
-                shut,
+                ports,
                 community,
                 signsIn || place.at("ssh").yes(false),
                 signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(),
@@ -296,27 +311,38 @@ public final class KindReader {
                         : Expectation.NOT_CHECKED,
                 place.at("iscsi").texts(),
                 place.at("nfs").texts(),
-                roles(place.at("roles"), addresses));
+                roles(place.at("roles"), dialogues, addresses));
     }
 
-    private static Map<String, Kind.Ports> roles(YamlPlace place, List<AddressPlan> addresses) {
+    private static Map<String, Kind.Ports> roles(
+            YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
         Map<String, Kind.Ports> roles = new LinkedHashMap<>();
         place.map().forEach((role, at) -> {
             at.only("role-checks");
             if (addresses.stream().noneMatch(plan -> plan.roles().stream().anyMatch(row -> row.contains(role)))) {
                 at.fault("No address has the role “" + role + "”.");
             }
-            List<Integer> open = ports(at.at("open"));
-            List<Integer> shut = ports(at.at("shut"));
-            if (shut.stream().anyMatch(open::contains)) {
-                at.at("shut").fault("The same port cannot be expected and forbidden.");
-            }
-            roles.put(role, new Kind.Ports(open, shut));
+            roles.put(role, ports(at, dialogues));
         });
         return roles;
     }
 
-    private static List<Integer> ports(YamlPlace place) {
+    private static Kind.Ports ports(YamlPlace place, DialogueReader dialogues) {
+        List<Integer> open = numbers(place.at("open"));
+        List<Integer> shut = numbers(place.at("shut"));
+        if (shut.stream().anyMatch(open::contains)) {
+            place.at("shut").fault(BOTH);
+        }
+        List<Kind.Restricted> restricted = place.at("restricted").list().stream()
+                .map(dialogues::restricted)
+                .toList();
+        if (restricted.stream().anyMatch(each -> shut.contains(each.port()))) {
+            place.at("restricted").fault(BOTH);
+        }
+        return new Kind.Ports(open, shut, restricted);
+    }
+
+    private static List<Integer> numbers(YamlPlace place) {
         return place.list().stream().map(item -> item.number(1, 65535, 1)).toList();
     }
 

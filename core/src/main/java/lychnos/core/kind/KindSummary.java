@@ -54,6 +54,7 @@ public record KindSummary(
             Mark.CONSENT, new Remark("needs consent", true, ", with a reason"),
             Mark.RESTARTS, Remark.plain("restarts"),
             Mark.SECRET, Remark.plain("a password"),
+            Mark.LATER, Remark.plain("may be done after the setup, once its value is known"),
             Mark.OPTIONAL, Remark.plain("not always asked"),
             Mark.AGAIN, Remark.plain("asked again at each check"));
 
@@ -161,6 +162,13 @@ public record KindSummary(
         }
         if (!kind.bring().isEmpty()) {
             parts.add("Bring: " + String.join(", ", kind.bring()) + ".");
+        }
+        if (!kind.atRack().checks().isEmpty()) {
+            parts.add("Checked at the rack: "
+                    + kind.atRack().checks().stream()
+                            .map(check -> check.text() + (check.late() ? " (may be late)" : ""))
+                            .collect(Collectors.joining(", "))
+                    + ".");
         }
         if (!kind.plug().isEmpty()) {
             parts.add("Plug: " + kind.plug() + ".");
@@ -338,6 +346,10 @@ public record KindSummary(
         if (!checks.shut().isEmpty()) {
             all.add("closed: TCP " + listed(checks.shut()));
         }
+        checks.ports()
+                .restricted()
+                .forEach(each -> all.add("TCP " + each.port() + " answers the sources of “"
+                        + kind.fact(each.from()).map(FactSpec::title).orElse(each.from()) + "” and no others"));
         checks.roles().forEach((role, ports) -> {
             if (!ports.open().isEmpty()) {
                 all.add(role + ", open: TCP " + listed(ports.open()));

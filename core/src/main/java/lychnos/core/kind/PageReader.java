@@ -98,7 +98,10 @@ final class PageReader {
                     .fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
         }
         Set<Mark> marks = DialogueReader.marks(
-                entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.CONSENT, Mark.RESTARTS, Mark.PROVES);
+                entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.CONSENT, Mark.RESTARTS, Mark.PROVES, Mark.LATER);
+        if (marks.contains(Mark.LATER) && !driven) {
+            entry.at("later").fault("Only a page with a resource is done later: Lychnos continues with it.");
+        }
         List<DialogueStep.Shown> shows = new ArrayList<>();
         if (entry.at("shows").there()) {
             entry.at("shows")

@@ -12,6 +12,7 @@ import java.util.Set;
  * RUNNING -> DONE               every step holds
  * RUNNING -> STOPPED            a surprise: a person must look
  * RUNNING -> CANCELLED          a person ended it, between two steps
+ * DONE -> WAITING               a value that was left for later is known
  * STOPPED -> WAITING            a person says: try again
  * STOPPED -> SET_ASIDE          a person says: go on without it
  * CANCELLED -> WAITING          a person says: try again
@@ -31,8 +32,7 @@ public enum RunState {
             case WAITING -> EnumSet.of(RUNNING, CANCELLED);
             case RUNNING -> EnumSet.of(DONE, STOPPED, CANCELLED);
             case STOPPED -> EnumSet.of(WAITING, SET_ASIDE);
-            case CANCELLED, SET_ASIDE -> EnumSet.of(WAITING);
-            case DONE -> EnumSet.noneOf(RunState.class);
+            case DONE, CANCELLED, SET_ASIDE -> EnumSet.of(WAITING);
         };
     }
 

@@ -86,6 +86,8 @@ public enum Trouble {
             "Check that the machine reaches its time servers. Certificates and logs depend on the clock."),
     TIME_SERVER_OFF("%s.", "Check that time server under Networks and services, or use another one."),
     MUST_BE_SHUT("Port %s is open but must be closed.", "Disable that service on the machine."),
+    SOURCE_ADMITTED("%s.", "Restrict the service on the machine to that network, then check again."),
+    SOURCE_REFUSED("%s.", "Check on the machine which sources may reach the service, and the firewall between."),
     COMMUNITY_ANSWERS(
             "SNMP answers to the community “%s”.",
             "Remove that community on the machine, or disable SNMP: people who know the model can read its "

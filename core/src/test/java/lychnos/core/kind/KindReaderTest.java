@@ -100,19 +100,19 @@ class KindReaderTest {
             value = {
                 "title: Block | tytle: Block | 3 | “tytle” is unknown here",
                 "title: Block | tytle: Block | 2 | title: This is missing",
-                "port: 443 | port: 70000 | 132 | checks.port: A number from 1 to 65535",
-                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 132 | checks.community: A community is at "
+                "port: 443 | port: 70000 | 137 | checks.port: A number from 1 to 65535",
+                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 137 | checks.community: A community is at "
                         + "most 32 characters",
-                "about: 8 min | about: soon | 73 | waits.about: Expected a time",
-                "at-most: 30 min | at-most: 10 s | 73 | The longest time is shorter",
+                "about: 8 min | about: soon | 78 | waits.about: Expected a time",
+                "at-most: 30 min | at-most: 10 s | 78 | The longest time is shorter",
                 "kind: block-array | kind: [a] | 2 | kind: Expected a text",
-                "{unit}-ca | {uint}-ca | 39 | {uint} is unknown",
+                "{unit}-ca | {uint}-ca | 44 | {uint} is unknown",
                 "is: mtu | is: mto | 18 | “mto” is no type of fact",
                 "default: \"9000\" | default: \"90000\" | 18 | no number from 576 to 9216",
-                "in: storage-data | in: storage | 34 | “storage” is no purpose",
-                "times: data-ports | times: data-port | 35 | neither a number nor a fact",
-                "udp 53 | udp dns | 137 | A flow has a port such as",
-                "names: | names: [ | 39 | no YAML",
+                "in: storage-data | in: storage | 39 | “storage” is no purpose",
+                "times: data-ports | times: data-port | 40 | neither a number nor a fact",
+                "udp 53 | udp dns | 142 | A flow has a port such as",
+                "names: | names: [ | 44 | no YAML",
                 "of: unit, is: serial | of: array, is: serial | 11 | of: unit or of: member",
             })
     void namesWhatIsWrongAndWhere(String good, String bad, int line, String message) throws IOException {

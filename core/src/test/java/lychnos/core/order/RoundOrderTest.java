@@ -97,9 +97,9 @@ class RoundOrderTest {
     }
 
     @Test
-    void doneIsDone() {
+    void doneIsTakenUpAgainOnlyForWhatWasLeftForLater() {
         for (RunState next : RunState.values()) {
-            assertFalse(RunState.DONE.mayBecome(next));
+            assertEquals(next == RunState.WAITING, RunState.DONE.mayBecome(next), next.name());
         }
         assertTrue(RunState.STOPPED.mayBecome(RunState.WAITING));
         assertFalse(RunState.WAITING.mayBecome(RunState.DONE));

@@ -82,6 +82,10 @@ final class SshDoors {
                 @Override
                 public void sessionEstablished(Session session) {
                     Door door = DOORS.get(at(session));
+                    if (door != null
+                            && !door.from.test(host(session.getIoSession().getRemoteAddress()))) {
+                        throw new IllegalStateException("not from there"); // ends the connection without a greeting
+                    }
                     if (door != null) {
                         CoreModuleProperties.SERVER_IDENTIFICATION.set(session, door.software);
                     }

@@ -52,8 +52,12 @@ final class BoardTodos {
                 .map(item -> new Board.BoardTodo(
                         item.days() < 0 ? Mark.FAULT : Mark.WORK,
                         (item.unit().isEmpty() ? "" : item.unit() + ": ") + item.text(),
-                        (item.days() < 0 ? BoardText.OVERDUE_SINCE : BoardText.DUE_ON).text(item.due()),
-                        Stage.HANDOVER,
+                        switch (item.sort()) {
+                            case OPEN_ITEM ->
+                                (item.days() < 0 ? BoardText.OVERDUE_SINCE : BoardText.DUE_ON).text(item.due());
+                            case CERTIFICATE -> BoardText.REPLACE_CERTIFICATES.text(item.due());
+                        },
+                        item.sort() == DatedItems.DaySort.OPEN_ITEM ? Stage.HANDOVER : Stage.PROVE,
                         null))
                 .toList();
     }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
@@ -29,6 +30,9 @@ import org.hibernate.Session;
  */
 @ApplicationScoped
 public class OpenItems {
+
+    /** Proposed where no end date of what bridges the time is known. */
+    private static final int DAYS_FOR_WHAT_IS_LEFT = 30;
 
     private final Session db;
     private final BringUps bringUps;
@@ -74,7 +78,7 @@ public class OpenItems {
     /** Something that should be noted before its unit is signed: what a machine was given for a time only. */
     public record OpenItemProposal(long unitId, String unit, String text, LocalDate due) {}
 
-    /** What ends on a day, of units for which nothing is noted. */
+    /** What ends on a day or was left for later, of units for which nothing is noted. */
     @Transactional
     public List<OpenItemProposal> proposed(long bringUpId) {
         Set<Long> noted = new HashSet<>(db.createQuery(
@@ -83,15 +87,38 @@ public class OpenItems {
                         Long.class)
                 .setParameter("id", bringUpId)
                 .getResultList());
+        Map<Long, List<String>> leftForLater = leftForLater(bringUpId);
         List<OpenItemProposal> proposals = new ArrayList<>();
         facts.of(bringUps.get(bringUpId)).forEach((unit, known) -> {
             if (!noted.contains(unit.id)) {
                 known.ends()
                         .forEach((title, day) ->
                                 proposals.add(new OpenItemProposal(unit.id, unit.label(), title + " " + day, day)));
+                leftForLater
+                        .getOrDefault(unit.id, List.of())
+                        .forEach(page -> proposals.add(new OpenItemProposal(
+                                unit.id,
+                                unit.label(),
+                                HandoverText.PAGE_IS_LEFT_FOR_LATER.text(page),
+                                LocalDate.now(clock).plusDays(DAYS_FOR_WHAT_IS_LEFT))));
             }
         });
         return proposals;
+    }
+
+    /** By unit, the pages that its setup ended without, by title. */
+    private Map<Long, List<String>> leftForLater(long bringUpId) {
+        return db.createNativeQuery(
+                        "select d.unit_id, s.title from dialogue_step s join dialogue d on d.id = s.dialogue_id and "
+                                + "not d.earlier join run r on r.id = d.run_id and not r.earlier join unit u on "
+                                + "u.id = d.unit_id where u.bring_up_id = :id and s.progress = 'LATER' order by "
+                                + "d.id, s.place",
+                        Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .collect(Collectors.groupingBy(
+                        row -> ((Number) row[0]).longValue(),
+                        Collectors.mapping(row -> (String) row[1], Collectors.toList())));
     }
 
     /** What is to be noted. */

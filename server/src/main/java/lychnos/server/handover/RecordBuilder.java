@@ -24,6 +24,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.prove.Proof;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.GivenFact;
+import lychnos.server.units.RackChecks;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
@@ -41,8 +42,11 @@ public class RecordBuilder {
     private final Kinds kinds;
     private final Recordings recordings;
     private final OpenItems items;
+    private final RackChecks rackChecks;
 
-    RecordBuilder(Session db, BringUps bringUps, Kinds kinds, Recordings recordings, OpenItems items) {
+    RecordBuilder(
+            Session db, BringUps bringUps, Kinds kinds, Recordings recordings, OpenItems items, RackChecks rackChecks) {
+        this.rackChecks = rackChecks;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -67,6 +71,7 @@ public class RecordBuilder {
         body.put("serial", unit.serial);
         body.put("mac", unit.mac == null ? null : unit.mac.toString());
         body.put("facts", facts(unit, kinds.of(unit)));
+        body.put("rack", rack(unit));
         body.put("endpoints", endpoints(unit, entries));
         body.put("names", names(unit));
         body.put("accepted", accepted(unit));
@@ -109,6 +114,20 @@ public class RecordBuilder {
             }
         }
         return facts;
+    }
+
+    /** What was checked at the rack; what was not has no {@code by} and no {@code at}. */
+    private List<Map<String, Object>> rack(Unit unit) {
+        List<Map<String, Object>> all = new ArrayList<>();
+        rackChecks
+                .of(unit)
+                .forEach((member, checks) -> checks.forEach(check -> {
+                    Map<String, Object> body = new TreeMap<>(Map.of("member", member, "check", check.text()));
+                    body.put("by", check.by());
+                    body.put("at", check.at());
+                    all.add(body);
+                }));
+        return all;
     }
 
     private List<Map<String, Object>> endpoints(Unit unit, List<Inventory.InventoryEntry> entries) {

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
@@ -144,19 +145,30 @@ public class Endpoints {
                         : data(kind, claim, planned);
         Kind.Ports ports = kind.checks()
                 .at(claim.role)
-                .orElseGet(() -> new Kind.Ports(
-                        network.purpose.equals("management") ? kind.checks().open() : List.of(), kind.shut()));
+                .orElseGet(() -> network.purpose.equals("management")
+                        ? kind.checks().ports()
+                        : new Kind.Ports(List.of(), kind.shut(), List.of()));
         return new Target(
                 claim.address,
                 kind.port(),
                 mac.orElse(null),
                 known == null ? null : known.fingerprint,
-                ports.open(),
-                ports.shut(),
+                ports(ports, own),
                 network.purpose.equals("management") ? kind.checks().community() : "",
                 service,
                 targets.names(unit, claim, network),
                 targets.known(about.rows, about.elsewhere, unit, claim, network));
+    }
+
+    /** Where the sources of a restricted port are not known, nothing is said about it. */
+    private static Target.Ports ports(Kind.Ports ports, MemberValues own) {
+        return new Target.Ports(
+                ports.open(),
+                ports.shut(),
+                ports.restricted().stream()
+                        .flatMap(each -> own.text(each.from()).stream()
+                                .map(from -> new Target.Restricted(each.port(), Prefix.parse(from))))
+                        .toList());
     }
 
     private static Target.DataAddress data(Kind kind, Claim claim, Set<Address> planned) {

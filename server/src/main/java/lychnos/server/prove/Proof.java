@@ -4,6 +4,7 @@ import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
@@ -48,6 +49,10 @@ public class Proof {
 
     /** Of the certificate that was shown, or null. */
     public String fingerprint;
+
+    /** The last day of the certificate that was shown, or null. */
+    @Column(name = "certificate_ends")
+    public LocalDate certificateEnds;
 
     /** The certificates that were shown, from its own upwards; PEM, or null. */
     public List<String> chain;

@@ -5,6 +5,8 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -211,6 +213,7 @@ public class Proofs {
         if (climbed.tls() != null) {
             proof.fingerprint = climbed.fingerprint();
             proof.chain = climbed.tls().pem();
+            proof.certificateEnds = LocalDate.ofInstant(climbed.tls().notAfter(), ZoneOffset.UTC);
         }
         proof.hostKey =
                 climbed.hostKey() == null ? proof.hostKey : climbed.hostKey().line();

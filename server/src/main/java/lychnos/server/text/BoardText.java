@@ -19,6 +19,7 @@ public enum BoardText implements Message {
     FACTS_TO_FIND_OUT("{count} facts to find out"),
     SIGNED("{count} signed"),
     STOPPED("{count} stopped"),
+    REPLACE_CERTIFICATES("Valid until {due}. Request and install new certificates before then."),
     PROVEN("{count} proven"),
     KNOWN("{known} of {all} known"),
     FINDINGS_BLOCK("{count} {count|finding blocks|findings block}"),

@@ -46,6 +46,7 @@ public enum ConfigureText implements Message {
     CONSOLE_SERVER_SHOWS_ANOTHER_KEY(
             "The console server at {address} shows another key than before: {fingerprint}. Nothing was sent to "
                     + "it."),
+    CONTINUES_WITH_WHAT_WAS_LEFT("continues the setup with “{page}”, whose value is known now"),
     CONTROLLER_ANSWERED("The controller answered: {reason}. Correct what it refuses, then choose “Fill in again”."),
     CONTROLLER_ANSWERED_AT_STEP("{step}the controller answered: {reason}"),
     CONTROLLER_CANNOT_BE_REACHED(

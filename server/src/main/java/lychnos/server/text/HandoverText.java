@@ -58,6 +58,7 @@ public enum HandoverText implements Message {
     PACK_CANNOT_BE_READ_TO_ITS_END("The pack cannot be read to its end: {reason}."),
     PACK_HAS_NO_MANIFEST_JSON("The pack has no manifest.json, or is damaged before it."),
     PACK_LACKS("The pack has no {value}."),
+    PAGE_IS_LEFT_FOR_LATER("“{page}” is not set yet: its value is not known"),
     PAGE_HAS_1_TO_ENTRIES("A page has 1 to {most} entries, not {limit}."),
     RECORDING_IS_NOT_THE_ONE_THAT_WAS_SIGNED("The recording {recording} is not the one that was signed with {unit}."),
     RECORD_OF_IS_NOT_AS_IT_WAS_SIGNED("The record of {unit} is not as it was signed."),

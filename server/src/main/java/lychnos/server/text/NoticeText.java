@@ -6,9 +6,11 @@ import lychnos.core.text.Message;
 public enum NoticeText implements Message {
     SUBJECT_ALL_PROVEN("{site}, {bringUp}: {count} {count|change|changes}, all proven"),
     ALREADY_RECEIVES_NOTICES("{target} already receives notices."),
+    CERTIFICATE_ENDS("Certificate of {host} ends"),
+    CERTIFICATES_END("Certificates of {host} and {count} other {count|endpoint|endpoints} end"),
     IS_DUE("Due on {due}: {what}"),
     WAS_DUE("Overdue since {due}: {what}"),
-    SUBJECT_DUE("{site}, {bringUp}: {count} open {count|item|items} due soon or overdue"),
+    SUBJECT_DUE("{site}, {bringUp}: {count} {count|item|items} due soon or overdue"),
     SUBJECT("{site}, {bringUp}: {count} {count|change|changes}, {off} not proven"),
     NOT_TOLD("Not told: {reason}."),
     NO_NAME_SERVER_KNOWS("no name server knows {host}"),

@@ -55,6 +55,7 @@ public class VantageSocket {
         final Link link;
         volatile long heardAt;
         volatile boolean greeted;
+        volatile LinkMessage.Welcome welcomed;
 
         Standing(String name, WebSocketConnection connection, Codec codec, long now) {
             heardAt = now;
@@ -156,7 +157,18 @@ public class VantageSocket {
     }
 
     private void welcome(Standing standing) {
-        standing.link.send(new LinkMessage.Welcome(standing.name, vantages.networksOf(standing.name)));
+        LinkMessage.Welcome welcome = vantages.welcome(standing.name);
+        standing.welcomed = welcome;
+        standing.link.send(welcome);
+    }
+
+    /** Networks come and go elsewhere, on other servers too. */
+    private void welcomeAgain() {
+        for (Standing standing : links.values()) {
+            if (standing.greeted && !vantages.welcome(standing.name).equals(standing.welcomed)) {
+                welcome(standing);
+            }
+        }
     }
 
     /** A vantage is for other networks from now on, or its token is taken no more. */
@@ -184,6 +196,7 @@ public class VantageSocket {
                 .map(standing -> standing.name)
                 .distinct()
                 .toList());
+        welcomeAgain();
     }
 
     private void end(Standing standing) {

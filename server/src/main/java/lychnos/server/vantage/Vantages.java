@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
@@ -234,17 +235,20 @@ public class Vantages {
                 .executeUpdate();
     }
 
-    /** The networks that a vantage is for. */
+    /** Which networks a vantage is for, and which there are besides. */
     @Transactional
-    List<Prefix> networksOf(String name) {
-        return db.createNativeQuery(
-                        "select cast(n.prefix as text) from network n join vantage v on v.id = n.vantage_id where "
-                                + "v.name = :name and v.revoked_at is null order by n.prefix",
-                        String.class)
+    LinkMessage.Welcome welcome(String name) {
+        Map<Boolean, List<Prefix>> own = db.createNativeQuery(
+                        "select cast(n.prefix as text), bool_or(v.id is not null) from network n left join vantage v "
+                                + "on v.id = n.vantage_id and v.name = :name and v.revoked_at is null group by "
+                                + "n.prefix order by n.prefix",
+                        Object[].class)
                 .setParameter("name", name)
                 .getResultStream()
-                .map(Prefix::parse)
-                .toList();
+                .collect(Collectors.partitioningBy(
+                        row -> (Boolean) row[1],
+                        Collectors.mapping(row -> Prefix.parse((String) row[0]), Collectors.toList())));
+        return new LinkMessage.Welcome(name, own.get(true), own.get(false));
     }
 
     // --- for people ---

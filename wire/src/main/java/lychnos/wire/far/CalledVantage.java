@@ -35,6 +35,11 @@ abstract class CalledVantage implements Vantage {
     abstract <T> T carryOut(VantageCall<T> call) throws WireFault;
 
     @Override
+    public Optional<Address> source(Address towards) throws WireFault {
+        return carryOut(new VantageCall.Source(towards));
+    }
+
+    @Override
     public Echo ping(Address address, Duration timeout) throws WireFault {
         return carryOut(new VantageCall.Ping(address, timeout));
     }

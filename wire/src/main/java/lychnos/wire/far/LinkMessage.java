@@ -19,7 +19,7 @@ import lychnos.wire.fault.WireFault;
 public sealed interface LinkMessage {
 
     /** Both ends speak the same version. Version 1 had no number and no types. */
-    int VERSION = 5;
+    int VERSION = 6;
 
     // --- greeting ---
 
@@ -31,8 +31,13 @@ public sealed interface LinkMessage {
      */
     record Hello(int version, boolean hearsSilence, List<Long> dialogues) implements LinkMessage {}
 
-    /** The server has taken the link, or the networks that the vantage point is for have changed. */
-    record Welcome(String name, List<Prefix> networks) implements LinkMessage {}
+    /**
+     * The server has taken the link, or networks have changed.
+     *
+     * @param networks those that the vantage point is for
+     * @param others all other networks: what must not answer there is tried from this vantage point as well
+     */
+    record Welcome(String name, List<Prefix> networks, List<Prefix> others) implements LinkMessage {}
 
     /** The server does not take the link; {@code why} is for the people at the vantage point. */
     record TurnedAway(int version, String why) implements LinkMessage {}

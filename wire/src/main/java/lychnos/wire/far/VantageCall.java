@@ -48,6 +48,11 @@ public sealed interface VantageCall<T> {
 
     T on(Vantage vantage) throws WireFault;
 
+    /** Whether it only shows if a port answers: that may be asked of networks that the vantage point is not for. */
+    default boolean triesAPort() {
+        return false;
+    }
+
     /** The machine that is asked; of several, the first. */
     Address address();
 
@@ -62,6 +67,18 @@ public sealed interface VantageCall<T> {
                 .map(Method::getGenericReturnType)
                 .findFirst()
                 .orElseThrow();
+    }
+
+    record Source(Address address) implements VantageCall<Optional<Address>> {
+        @Override
+        public boolean triesAPort() {
+            return true;
+        }
+
+        @Override
+        public Optional<Address> on(Vantage vantage) throws WireFault {
+            return vantage.source(address);
+        }
     }
 
     record Ping(Address address, Duration timeout) implements VantageCall<Echo> {
@@ -111,6 +128,11 @@ public sealed interface VantageCall<T> {
 
     record Port(Address address, int port, Duration timeout) implements VantageCall<PortState> {
         @Override
+        public boolean triesAPort() {
+            return true;
+        }
+
+        @Override
         public PortState on(Vantage vantage) throws WireFault {
             return vantage.port(address, port, timeout);
         }
@@ -124,6 +146,11 @@ public sealed interface VantageCall<T> {
     }
 
     record Greeting(Address address, int port, Duration timeout) implements VantageCall<String> {
+        @Override
+        public boolean triesAPort() {
+            return true;
+        }
+
         @Override
         public String on(Vantage vantage) throws WireFault {
             return vantage.greeting(address, port, timeout);

@@ -48,8 +48,8 @@ public final class VantageClient implements AutoCloseable {
     /** What happens with what the server says. */
     public interface Ears {
 
-        /** The server has taken the link; these are the networks that this place is for. */
-        void linked(Link to, List<Prefix> networks);
+        /** The server has taken the link, and says which networks there are. */
+        void linked(Link to, LinkMessage.Welcome welcome);
 
         void heard(LinkMessage message, Link from);
 
@@ -150,7 +150,7 @@ public final class VantageClient implements AutoCloseable {
                         + (networks.isEmpty()
                                 ? "no network yet"
                                 : networks.stream().map(Prefix::toString).collect(Collectors.joining(", "))));
-                ears.linked(link, networks);
+                ears.linked(link, welcome);
             } else if (message instanceof LinkMessage.TurnedAway away) {
                 pause = LONGEST_PAUSE.toMillis();
                 says.accept(server + " does not take this link: " + away.why());

@@ -23,12 +23,23 @@ public final class VantageHost {
     private static final int MOST_LINES = 256;
 
     private final Vantage vantage;
+    private final Vantage others;
     private final Codec codec;
     private final Executor pool;
     private final Map<Long, Line> lines = new ConcurrentHashMap<>();
 
+    /** One that reaches every network in the same way. */
     public VantageHost(Vantage vantage, Codec codec, Executor pool) {
+        this(vantage, vantage, codec, pool);
+    }
+
+    /**
+     * @param vantage reaches the networks that this vantage point is for
+     * @param others reaches the other networks too, for calls that only try a port
+     */
+    public VantageHost(Vantage vantage, Vantage others, Codec codec, Executor pool) {
         this.vantage = vantage;
+        this.others = others;
         this.codec = codec;
         this.pool = pool;
     }
@@ -64,7 +75,8 @@ public final class VantageHost {
 
     private LinkMessage answer(LinkMessage.Call call) {
         try {
-            return new LinkMessage.Answer(call.number(), codec.tree(call.what().on(vantage)));
+            return new LinkMessage.Answer(
+                    call.number(), codec.tree(call.what().on(call.what().triesAPort() ? others : vantage)));
         } catch (WireFault e) {
             return new LinkMessage.Failed(call.number(), e.kind(), e.getMessage());
         } catch (RuntimeException e) {

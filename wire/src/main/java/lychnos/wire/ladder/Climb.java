@@ -239,7 +239,7 @@ public final class Climb {
     /** The management port is open; what else must answer. */
     private boolean others(String port) throws WireFault {
         List<Part> parts = new ArrayList<>();
-        for (int other : target.open()) {
+        for (int other : target.ports().open()) {
             PortState state = vantage.port(target.address(), other, CONNECT);
             if (state != PortState.OPEN) {
                 parts.add(Part.broken("port " + other, state == PortState.REFUSED ? "refused" : "silent"));
@@ -251,7 +251,8 @@ public final class Climb {
             }
             parts.add(Part.holds("port " + other, "open"));
         }
-        String all = Stream.concat(Stream.of(port), target.open().stream().map(String::valueOf))
+        String all = Stream.concat(
+                        Stream.of(port), target.ports().open().stream().map(String::valueOf))
                 .collect(Collectors.joining(", "));
         return add(Outcome.holds(Rung.PORT, all + " open").with(parts));
     }

@@ -48,6 +48,12 @@ final class SafeWay {
         if (open.isPresent()) {
             return Outcome.broken(Rung.SAFE, Trouble.MUST_BE_SHUT, open.get()).with(parts);
         }
+        Optional<Sources.SourceFault> source = new Sources(vantage, target, company.others()).judge(parts);
+        if (source.isPresent()) {
+            return Outcome.broken(
+                            Rung.SAFE, source.get().trouble(), source.get().seen())
+                    .with(parts);
+        }
         if (answersToCommunity()) {
             return Outcome.broken(Rung.SAFE, Trouble.COMMUNITY_ANSWERS, target.community())
                     .with(parts);
@@ -66,9 +72,9 @@ final class SafeWay {
         if (refused.standing() == Outcome.Standing.BROKEN) {
             return refused.with(parts);
         }
-        String ports = target.shut().isEmpty()
+        String ports = target.ports().shut().isEmpty()
                 ? ""
-                : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " closed";
+                : target.ports().shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " closed";
         String seen =
                 Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
         return new Outcome(Rung.SAFE, refused.standing(), null, seen, parts);
@@ -77,7 +83,7 @@ final class SafeWay {
     /** The first port that answers and must not. */
     private Optional<String> open(Map<String, String> traits) throws WireFault {
         Optional<String> first = Optional.empty();
-        for (int port : target.shut()) {
+        for (int port : target.ports().shut()) {
             boolean open = vantage.port(target.address(), port, SHUT) == PortState.OPEN;
             traits.put(Traits.PORT + port, open ? "open" : "shut");
             parts.add(open ? Part.broken("port " + port, "open") : Part.holds("port " + port, "closed"));

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import lychnos.core.address.Address;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
 import lychnos.core.proof.Accepted;
@@ -82,14 +83,17 @@ final class SignInWay implements Way {
                 "page",
                 "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”")
                         + ", takes a password"));
-        Optional<Outcome> ssh = expected.ssh() ? ssh(parts) : Optional.empty();
+        Optional<Address> refused = expected.ssh() ? Sources.refused(vantage, target, SSH) : Optional.empty();
+        boolean greets = expected.ssh() && refused.isEmpty();
+        refused.ifPresent(source -> parts.add(Part.notMeasured("SSH", "must not answer " + source)));
+        Optional<Outcome> ssh = greets ? ssh(parts) : Optional.empty();
         if (ssh.isPresent()) {
             return ssh.get().with(parts);
         }
         return Outcome.holds(
                         Rung.SERVICE,
                         (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”")
-                                + (expected.ssh() ? ", SSH greets" : ""))
+                                + (greets ? ", SSH greets" : ""))
                 .with(parts);
     }
 

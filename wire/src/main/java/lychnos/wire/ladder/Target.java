@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.LookAgain;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
@@ -20,8 +21,7 @@ import lychnos.core.proof.Settings;
  * @param port of its management service
  * @param mac the MAC address that must answer, or null where none is known for this address
  * @param fingerprint the certificate remembered, or null
- * @param open ports that must answer besides
- * @param shut ports that must not answer
+ * @param ports which other TCP ports must answer
  * @param community what its SNMP agent must not answer to; empty where that is not asked
  * @param service what is expected behind the port
  * @param names what it is called, and where that is asked
@@ -32,8 +32,7 @@ public record Target(
         int port,
         Mac mac,
         String fingerprint,
-        List<Integer> open,
-        List<Integer> shut,
+        Ports ports,
         String community,
         Service service,
         Names names,
@@ -42,7 +41,7 @@ public record Target(
     /** One of which nothing is known from before. */
     public Target(
             Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
-        this(address, port, mac, fingerprint, List.of(), shut, "", service, names, Known.NOTHING);
+        this(address, port, mac, fingerprint, Ports.closed(shut), "", service, names, Known.NOTHING);
     }
 
     /** A server management controller that nobody's name is asked of. */
@@ -61,18 +60,35 @@ public record Target(
 
     /** The same with names. */
     public Target called(Names other) {
-        return new Target(address, port, mac, fingerprint, open, shut, community, service, other, known);
+        return new Target(address, port, mac, fingerprint, ports, community, service, other, known);
     }
 
     /** The same with what is known from before. */
     public Target knowing(Known other) {
-        return new Target(address, port, mac, fingerprint, open, shut, community, service, names, other);
+        return new Target(address, port, mac, fingerprint, ports, community, service, names, other);
     }
 
     /** The same, asked over SNMP. */
     public Target refusing(String other) {
-        return new Target(address, port, mac, fingerprint, open, shut, other, service, names, known);
+        return new Target(address, port, mac, fingerprint, ports, other, service, names, known);
     }
+
+    /**
+     * Other TCP ports than that of the management service.
+     *
+     * @param open those that must answer
+     * @param shut those that must not answer
+     * @param restricted those that must answer some sources and no others
+     */
+    public record Ports(List<Integer> open, List<Integer> shut, List<Restricted> restricted) {
+
+        static Ports closed(List<Integer> shut) {
+            return new Ports(List.of(), shut, List.of());
+        }
+    }
+
+    /** A TCP port that must answer sources in one network and no others; on port 22 SSH must greet. */
+    public record Restricted(int port, Prefix from) {}
 
     /**
      * What is known from before.

@@ -2,7 +2,9 @@ package lychnos.wire.vantage;
 
 import io.vertx.core.Vertx;
 import java.io.IOException;
+import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
+import java.net.SocketException;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -62,6 +64,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     /** The largest run that is asked for a MAC address: the neighbour table holds about a thousand entries. */
     public static final int LARGEST_SWEEP = 512;
 
+    /** Of a socket that sends nothing. */
+    private static final int ANY_PORT = 9;
+
     private static final int DNS_PORT = 53;
     private static final int NTP_PORT = 123;
     private static final int RMCP_PORT = 623;
@@ -112,6 +117,19 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public boolean hearsSilence() {
         return hearsSilence;
+    }
+
+    @Override
+    public Optional<Address> source(Address towards) throws WireFault {
+        // connecting a datagram socket only chooses the route
+        try (DatagramSocket socket = new DatagramSocket()) {
+            socket.connect(dialler.admit(towards, ANY_PORT));
+            return socket.getLocalAddress().isAnyLocalAddress()
+                    ? Optional.empty()
+                    : Optional.of(Address.of(socket.getLocalAddress().getAddress()));
+        } catch (SocketException e) {
+            return Optional.empty();
+        }
     }
 
     @Override

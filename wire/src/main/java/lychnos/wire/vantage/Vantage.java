@@ -42,6 +42,9 @@ public interface Vantage extends ServiceCalls {
     /** Whether an address with nothing behind it stays silent here. On plain loopback every address answers. */
     boolean hearsSilence();
 
+    /** The own address that packets to this address leave with; empty where there is no route. Sends nothing. */
+    Optional<Address> source(Address towards) throws WireFault;
+
     /** One ICMP echo (RFC 792, RFC 4443). */
     Echo ping(Address address, Duration timeout) throws WireFault;
 

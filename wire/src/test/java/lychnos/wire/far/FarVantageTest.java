@@ -63,6 +63,25 @@ class FarVantageTest {
         return message -> host.heard(travelled(message), back -> far.heard(travelled(back)));
     }
 
+    @Test
+    void whatOnlyTriesAPortIsAskedOfNetworksThatItIsNotFor() throws Exception {
+        WireFault refused = new WireFault(WireFault.Kind.NOT_DECLARED, "not for this network");
+        VantageHost host = new VantageHost(place(refused), place(null), codec, pool);
+        far.linked(message -> host.heard(travelled(message), back -> far.heard(travelled(back))), true);
+        Vantage vantage = far.vantage();
+        Duration timeout = Duration.ofSeconds(2);
+        assertEquals(Optional.of(AT), vantage.source(AT));
+        assertEquals(PortState.values()[1], vantage.port(AT, 22, timeout));
+        assertEquals("text", vantage.greeting(AT, 22, timeout));
+        assertEquals(
+                WireFault.Kind.NOT_DECLARED,
+                assertThrows(WireFault.class, () -> vantage.tls(AT, 443, timeout))
+                        .kind());
+        assertEquals(
+                WireFault.Kind.NOT_DECLARED,
+                assertThrows(WireFault.class, () -> vantage.ping(AT, timeout)).kind());
+    }
+
     /** A message as it arrives at the other end. */
     private LinkMessage travelled(LinkMessage message) {
         try {

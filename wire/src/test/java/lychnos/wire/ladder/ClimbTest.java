@@ -58,7 +58,7 @@ class ClimbTest {
                 redfish.login(),
                 fingerprint,
                 redfish.factory(),
-                target.shut());
+                target.ports().shut());
     }
 
     private static Target.Redfish redfish(Target target) {
@@ -205,8 +205,7 @@ class ClimbTest {
                     target.port(),
                     target.mac(),
                     null,
-                    List.of(18059),
-                    List.of(),
+                    new Target.Ports(List.of(18059), List.of(), List.of()),
                     "",
                     target.service(),
                     target.names(),

@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -40,6 +41,13 @@ abstract class LiveClimbs extends LivePeers {
         return new Target(AT, PORT, null, null, List.of(), service, NO_NAMES);
     }
 
+    /** One with a port that must answer sources in one network only. */
+    Target restricted(int port, String from) {
+        Target.Restricted only = new Target.Restricted(port, Prefix.parse(from));
+        Target.Ports ports = new Target.Ports(List.of(), List.of(), List.of(only));
+        return new Target(AT, PORT, null, null, ports, "", signIn(false), NO_NAMES, Target.Known.NOTHING);
+    }
+
     Climbed climb(Target target) throws Exception {
         return new Climb(loop, target, Clock.systemUTC()).climb();
     }
@@ -59,7 +67,7 @@ abstract class LiveClimbs extends LivePeers {
                 new Kind.Login("nobody", Secret.of("nothing-at-all")));
         return new Climb(
                         jump,
-                        new Target(at, 443, label, null, List.of(), List.of(23), "", service, names, known),
+                        new Target(at, 443, label, null, Target.Ports.closed(List.of(23)), "", service, names, known),
                         Clock.systemUTC())
                 .climb();
     }
@@ -110,7 +118,7 @@ abstract class LiveClimbs extends LivePeers {
                                         service.login(),
                                         null,
                                         service.factory(),
-                                        as.shut())
+                                        as.ports().shut())
                                 .refusing("public"),
                         Clock.systemUTC())
                 .climb();

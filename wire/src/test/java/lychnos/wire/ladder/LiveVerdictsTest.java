@@ -171,6 +171,14 @@ class LiveVerdictsTest extends LiveClimbs {
                     ServerSocket open = new ServerSocket(23, 5, InetAddress.getByName(LoopbackHall.FIRST.toString()));
                     opened.add(open);
                 }));
+        rows.put(Trouble.SOURCE_ADMITTED, () -> {
+            page(own());
+            return climb(restricted(PORT, "10.40.0.0/16"));
+        });
+        rows.put(Trouble.SOURCE_REFUSED, () -> {
+            page(own());
+            return climb(restricted(PORT + 1, "127.0.0.0/8"));
+        });
         rows.put(Trouble.COMMUNITY_ANSWERS, () -> standIn(NOT_AT_ALL, Quirk.ANSWERS_SNMP));
         rows.put(Trouble.NO_PAGE, () -> {
             https(own(), request -> request.response().end("<title>It works?</title>"));

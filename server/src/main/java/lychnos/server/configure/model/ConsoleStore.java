@@ -260,6 +260,17 @@ public class ConsoleStore {
                 && sealed.open(unitId, name, SealedStore.SealedState.PROVEN).isPresent();
     }
 
+    /** Opens the pages again that a member's setup ended without. Part of the caller's transaction. */
+    public void takeUpLeft(long dialogueId) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        dialogue.state = MemberDialogue.DialogueState.FOLLOWING;
+        dialogue.endedAt = null;
+        db.createNativeMutationQuery(
+                        "update dialogue_step set progress = 'OPEN' where dialogue_id = :id and progress = 'LATER'")
+                .setParameter("id", dialogueId)
+                .executeUpdate();
+    }
+
     private boolean open(long dialogueId) {
         return db.createNativeQuery(
                                 "select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'",

@@ -12,6 +12,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
@@ -174,6 +176,10 @@ public final class RemoteWork implements AtWork {
 
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
         lacking = doing.lacking();
+        if (!lacking.isEmpty() && remote instanceof DialogueStep.Page page && page.is(Mark.LATER)) {
+            later(step);
+            return false;
+        }
         if (!lacking.isEmpty()) {
             hold(Hold.until(step, remote.title(), lacking, "", values::text));
             return false;
@@ -181,6 +187,15 @@ public final class RemoteWork implements AtWork {
         Optional<Hold> stops = approved == step || steps.begun(step) ? Optional.empty() : doing.stops(mode);
         stops.ifPresent(this::hold);
         return stops.isEmpty();
+    }
+
+    /** The setup ends without this page; {@code FollowUps} takes it up again once the value is known. */
+    private void later(int step) {
+        steps.moved(step, Progress.LATER);
+        lacking = List.of();
+        if (keep(RemoteChange.moved(step, Progress.LATER, ""))) {
+            inOrder.add(this::work);
+        }
     }
 
     private void took(int step, Remote remote, RemoteStep.Outcome outcome) {

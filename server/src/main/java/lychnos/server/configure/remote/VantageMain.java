@@ -26,7 +26,6 @@ import lychnos.wire.far.VantageClient;
 import lychnos.wire.far.VantageHost;
 import lychnos.wire.time.Ticker;
 import lychnos.wire.vantage.LocalVantage;
-import lychnos.wire.vantage.Vantage;
 
 /**
  * The program as a vantage: reaches machines in the network where it stands, for servers that it has dialled in to. It
@@ -40,7 +39,7 @@ public final class VantageMain {
     private Secret token;
     private boolean hears = true;
     /** By server, the networks that it says this place is for. */
-    private final Map<URI, List<Prefix>> given = new ConcurrentHashMap<>();
+    private final Map<URI, LinkMessage.Welcome> given = new ConcurrentHashMap<>();
 
     private VantageMain() {}
 
@@ -99,9 +98,21 @@ public final class VantageMain {
         return server;
     }
 
-    private boolean declared(Address address) {
-        boolean mayBe = only.isEmpty() || only.stream().anyMatch(prefix -> prefix.contains(address));
-        return mayBe && given.values().stream().flatMap(List::stream).anyMatch(prefix -> prefix.contains(address));
+    private boolean own(Address address) {
+        return mayBe(address) && given.values().stream().anyMatch(welcome -> has(welcome.networks(), address));
+    }
+
+    private boolean any(Address address) {
+        return own(address)
+                || mayBe(address) && given.values().stream().anyMatch(welcome -> has(welcome.others(), address));
+    }
+
+    private boolean mayBe(Address address) {
+        return only.isEmpty() || has(only, address);
+    }
+
+    private static boolean has(List<Prefix> prefixes, Address address) {
+        return prefixes.stream().anyMatch(prefix -> prefix.contains(address));
     }
 
     private void run() throws IOException {
@@ -109,7 +120,8 @@ public final class VantageMain {
         boolean lab = Boolean.parseBoolean(System.getenv().getOrDefault("LYCHNOS_LAB", "false"));
         Codec codec = new Codec();
         ExecutorService pool = Executors.newFixedThreadPool(48);
-        LocalVantage vantage = new LocalVantage("here", hears, Dialler.asking(this::declared, lab), vertx);
+        LocalVantage vantage = new LocalVantage("here", hears, Dialler.asking(this::own, lab), vertx);
+        LocalVantage others = new LocalVantage("here", hears, Dialler.asking(this::any, lab), vertx);
         Outpost outpost = new Outpost(vantage, codec, state, Clock.systemUTC());
         for (URI server : servers) {
             new VantageClient(
@@ -118,7 +130,7 @@ public final class VantageMain {
                     server,
                     token,
                     hears,
-                    new Hearing(server, vantage, outpost, codec, pool),
+                    new Hearing(server, new VantageHost(vantage, others, codec, pool), outpost),
                     VantageMain::say,
                     Ticker.SYSTEM);
         }
@@ -134,15 +146,15 @@ public final class VantageMain {
         private final Outpost outpost;
         private final VantageHost host;
 
-        Hearing(URI server, Vantage vantage, Outpost outpost, Codec codec, ExecutorService pool) {
+        Hearing(URI server, VantageHost host, Outpost outpost) {
             this.server = server;
             this.outpost = outpost;
-            this.host = new VantageHost(vantage, codec, pool);
+            this.host = host;
         }
 
         @Override
-        public void linked(Link to, List<Prefix> networks) {
-            given.put(server, networks);
+        public void linked(Link to, LinkMessage.Welcome welcome) {
+            given.put(server, welcome);
         }
 
         @Override

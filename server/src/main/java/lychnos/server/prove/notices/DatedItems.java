@@ -1,17 +1,20 @@
 package lychnos.server.prove.notices;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.sql.Date;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import lychnos.server.text.NoticeText;
 import org.hibernate.Session;
 
 /**
- * Open items whose day comes near, such as the end of a temporary licence: told two weeks, three days and one day
- * before.
+ * What has a day that comes near: open items, such as the end of a temporary licence, and certificates. Told two weeks,
+ * three days and one day before.
  */
 @ApplicationScoped
 public class DatedItems {
@@ -27,16 +30,32 @@ public class DatedItems {
         this.clock = clock;
     }
 
+    /** What an item is about. */
+    public enum DaySort {
+        OPEN_ITEM,
+        /** Certificates that end on the same day. */
+        CERTIFICATE
+    }
+
     /**
-     * An open item.
+     * Something with a day.
      *
-     * @param unit its name; empty where it is about none
+     * @param subject names it for {@code told_day}
+     * @param unit its name; empty where it is about none, or about several
      * @param days from today to its day; negative once it has passed
      */
-    public record DatedItem(long id, String unit, String text, LocalDate due, long days) {}
+    public record DatedItem(
+            DaySort sort, @JsonIgnore String subject, String unit, String text, LocalDate due, long days) {}
 
-    /** Items whose day is near. Needs a transaction. */
+    /** Items whose day is near, the nearest first. Needs a transaction. */
     public List<DatedItem> near(long bringUpId) {
+        List<DatedItem> items = openItems(bringUpId);
+        items.addAll(certificates(bringUpId));
+        items.sort(Comparator.comparing(DatedItem::due));
+        return items;
+    }
+
+    private List<DatedItem> openItems(long bringUpId) {
         LocalDate today = today();
         List<DatedItem> items = new ArrayList<>();
         for (Object[] row : db.createNativeQuery(
@@ -46,9 +65,10 @@ public class DatedItems {
                 .setParameter("id", bringUpId)
                 .setParameter("last", today.plusDays(BEFORE.get(0)))
                 .getResultList()) {
-            LocalDate due = row[3] instanceof Date date ? date.toLocalDate() : (LocalDate) row[3];
+            LocalDate due = day(row[3]);
             items.add(new DatedItem(
-                    ((Number) row[0]).longValue(),
+                    DaySort.OPEN_ITEM,
+                    "item " + row[0],
                     (String) row[1],
                     (String) row[2],
                     due,
@@ -57,15 +77,48 @@ public class DatedItems {
         return items;
     }
 
+    /** A certificate that has ended is a fault of its endpoint, and shown there. */
+    private List<DatedItem> certificates(long bringUpId) {
+        LocalDate today = today();
+        return db.createNativeQuery(
+                        "select p.certificate_ends, count(*), min(c.host_name) from proof p join claim c on c.id = "
+                                + "p.claim_id and c.released_at is null join unit u on u.id = p.unit_id and "
+                                + "u.retired_at is null where u.bring_up_id = :id and p.certificate_ends between "
+                                + ":today and :last group by p.certificate_ends",
+                        Object[].class)
+                .setParameter("id", bringUpId)
+                .setParameter("today", today)
+                .setParameter("last", today.plusDays(BEFORE.get(0)))
+                .getResultStream()
+                .map(row -> {
+                    LocalDate ends = day(row[0]);
+                    long others = ((Number) row[1]).longValue() - 1;
+                    return new DatedItem(
+                            DaySort.CERTIFICATE,
+                            "certificates " + ends,
+                            "",
+                            others == 0
+                                    ? NoticeText.CERTIFICATE_ENDS.text(row[2])
+                                    : NoticeText.CERTIFICATES_END.text(row[2], others),
+                            ends,
+                            ends.toEpochDay() - today.toEpochDay());
+                })
+                .toList();
+    }
+
+    private static LocalDate day(Object column) {
+        return column instanceof Date date ? date.toLocalDate() : (LocalDate) column;
+    }
+
     /** Those that a target was not told of since the last of the days before came. */
     List<DatedItem> toTell(long targetId, long bringUpId) {
         return near(bringUpId).stream()
                 .filter(item -> db.createNativeQuery(
-                                        "select count(*) from told_item where target_id = :target and item_id = :item "
-                                                + "and days_before <= :days",
+                                        "select count(*) from told_day where target_id = :target and subject = "
+                                                + ":subject and days_before <= :days",
                                         Long.class)
                                 .setParameter("target", targetId)
-                                .setParameter("item", item.id)
+                                .setParameter("subject", item.subject)
                                 .setParameter("days", step(item.days))
                                 .getSingleResult()
                         == 0)
@@ -74,10 +127,10 @@ public class DatedItems {
 
     /** Notes what a target was told of. */
     void told(long targetId, List<DatedItem> items) {
-        items.forEach(item -> db.createNativeMutationQuery("insert into told_item (target_id, item_id, days_before) "
-                        + "values (:target, :item, :days) on conflict do nothing")
+        items.forEach(item -> db.createNativeMutationQuery("insert into told_day (target_id, subject, days_before) "
+                        + "values (:target, :subject, :days) on conflict do nothing")
                 .setParameter("target", targetId)
-                .setParameter("item", item.id)
+                .setParameter("subject", item.subject)
                 .setParameter("days", step(item.days))
                 .executeUpdate());
     }
