@@ -43,6 +43,7 @@ final class Hands {
             "Licence host", new Office("Buttermere", "Licences", "registration-answer"));
 
     private static final int AGAIN_SECONDS = 5;
+    private static final int CONFLICT = 409;
 
     private final Story person;
     private final String bringUp;
@@ -51,6 +52,7 @@ final class Hands {
 
     private final Map<Long, String> said = new HashMap<>();
     private final Map<Long, Long> saidAt = new HashMap<>();
+    private final Map<Long, String> stood = new HashMap<>();
     private final Map<String, Integer> yeses = new LinkedHashMap<>();
     private final Set<String> ticked = new HashSet<>();
     private final Map<Long, Integer> typed = new HashMap<>();
@@ -67,6 +69,11 @@ final class Hands {
     /** How often yes was said, by what for. */
     Map<String, Integer> yeses() {
         return yeses;
+    }
+
+    /** What a dialogue stood at last, in one sentence; empty where it never did. */
+    String stoodAt(long dialogue) {
+        return stood.getOrDefault(dialogue, "");
     }
 
     /** Keys and clicks at a dialogue: each yes and each tick is one, and what was typed besides. */
@@ -110,19 +117,28 @@ final class Hands {
             return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): "
                     + hold.path("sentence").asText();
         }
-        // said once to each; the dialogue moves on in its own time. What did not answer is looked for again, as a
-        // person would
-        boolean again = why.equals("UNREACHED")
-                && System.nanoTime() - saidAt.getOrDefault(dialogue, 0L) > TimeUnit.SECONDS.toNanos(AGAIN_SECONDS);
-        if (!hold.toString().equals(said.put(dialogue, hold.toString())) || again) {
+        // said once to each; the dialogue moves on in its own time. What stands there still is said again, as a person
+        // would: it did not answer, or the server that heard it had lost the setup
+        boolean again = System.nanoTime() - saidAt.getOrDefault(dialogue, 0L) > TimeUnit.SECONDS.toNanos(AGAIN_SECONDS);
+        boolean first = !hold.toString().equals(said.put(dialogue, hold.toString()));
+        if (first || again) {
             saidAt.put(dialogue, System.nanoTime());
+            stood.put(dialogue, hold.path("sentence").asText());
             String text = why.equals("CONSENT")
                     ? "agreed with the buyer of the licences"
                     : hold.path("typed").asText();
-            person.post(
-                    "/api/dialogues/" + dialogue + "/decision",
-                    JSON.createObjectNode().put("typed", text));
-            yeses.merge(why, 1, Integer::sum);
+            try {
+                person.post(
+                        "/api/dialogues/" + dialogue + "/decision",
+                        JSON.createObjectNode().put("typed", text));
+            } catch (Story.Refused e) {
+                if (e.status != CONFLICT) {
+                    throw e;
+                }
+                said.remove(dialogue); // the machine went on between two looks; the next look shows where it stands
+                return "";
+            }
+            yeses.merge(why, first ? 1 : 0, Integer::sum);
             typed.merge(dialogue, 1 + text.length(), Integer::sum);
         }
         return "";

@@ -264,6 +264,11 @@ public final class RunThrough {
                         .append(member.path("note").asText())
                         .append(' ')
                         .append(member.path("hold").path("sentence").asText());
+                if (!member.path("state").asText().equals("DONE")) {
+                    waiting.append(" (it stood last at: ")
+                            .append(hands.stoodAt(member.path("dialogueId").asLong()))
+                            .append(')');
+                }
             }
         }
         return waiting.toString();

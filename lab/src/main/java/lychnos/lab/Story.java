@@ -183,6 +183,19 @@ public final class Story {
         return exchange(method, path, body, "application/json").body();
     }
 
+    /** A request that the server has refused. */
+    static final class Refused extends IOException {
+        private static final long serialVersionUID = 1;
+
+        /** As of the answer. */
+        final int status;
+
+        Refused(int status, String message) {
+            super(message);
+            this.status = status;
+        }
+    }
+
     private HttpResponse<byte[]> exchange(String method, String path, String body, String type)
             throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
@@ -197,8 +210,10 @@ public final class Story {
         }
         HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
         if (answer.statusCode() >= 300) {
-            throw new IOException(method + " " + path + ": " + answer.statusCode() + " "
-                    + new String(answer.body(), StandardCharsets.UTF_8));
+            throw new Refused(
+                    answer.statusCode(),
+                    method + " " + path + ": " + answer.statusCode() + " "
+                            + new String(answer.body(), StandardCharsets.UTF_8));
         }
         answer.headers().firstValue("Set-Cookie").ifPresent(value -> cookie = value.split(";", 2)[0]);
         return answer;

@@ -12,6 +12,7 @@ import java.util.Set;
 import lychnos.core.kind.KindReader;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
+import lychnos.lab.console.Habit;
 import lychnos.lab.console.LicenceOffice;
 import lychnos.lab.console.WebProxy;
 import lychnos.server.http.Json;
@@ -124,6 +125,22 @@ class ConsoleKindsTest {
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertTrue(stage.hall().kept(stage.serial(0), "page/count").contains("counted 120"));
+        }
+    }
+
+    @Test
+    void anEarlierRegistrationIsNotReplaced() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.licenceHost("2026-11-02", Habit.REGISTERED_BEFORE);
+            stage.ready().begin(unit, "run");
+            stage.tickFirst(unit);
+            stage.held(unit, 0, "RESTARTS");
+            stage.yes(unit);
+            assertEquals(
+                    "“Request” was not written: the page says “registered by hall-1”. Remove that on the machine, "
+                            + "then choose “Fill in again”.",
+                    stage.held(unit, 0, "PAGE").get("sentence"));
+            assertEquals("", stage.hall().kept(stage.serial(0), "page/request"), "nothing was written");
         }
     }
 

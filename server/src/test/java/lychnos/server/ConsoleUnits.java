@@ -157,7 +157,7 @@ abstract class ConsoleUnits {
     }
 
     /** A host of licences on a line port, which may take authority from a day on. */
-    int licenceHost(String day) {
+    int licenceHost(String day, Habit... habits) {
         return onHost(
                 "licence-host",
                 "buttermere",
@@ -176,7 +176,8 @@ abstract class ConsoleUnits {
                         "number of licences",
                         "120",
                         "authority granted on",
-                        day));
+                        day),
+                habits);
     }
 
     /** An access appliance on a line port, with a key that counts for a time only. */
@@ -201,7 +202,7 @@ abstract class ConsoleUnits {
                         "2999-12-31"));
     }
 
-    private int onHost(String kind, String model, int port, Map<String, String> more) {
+    private int onHost(String kind, String model, int port, Map<String, String> more, Habit... habits) {
         thing(
                 "host",
                 "hv-11",
@@ -226,7 +227,7 @@ abstract class ConsoleUnits {
                 unit.name,
                 "1",
                 "-",
-                java.util.Set.of());
+                java.util.Set.of(habits));
         specs.add(spec);
         Map<String, String> row = new HashMap<>(Map.of(
                 "unit",

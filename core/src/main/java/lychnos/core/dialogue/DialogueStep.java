@@ -268,7 +268,7 @@ public sealed interface DialogueStep {
      * @param resource the same page at the documented interface, below where that begins; empty where only a person can
      * fill it in
      * @param after the name of a value that must be known first, such as what another member has told; or empty
-     * @param shows what the resource must show once it was written
+     * @param shows what the resource must show once it was written, or before that
      * @param waits how long the machine works afterwards, and what the resource shows when that is over; or null
      * @param tells by the name of a value, where the resource shows it
      */
@@ -358,8 +358,12 @@ public sealed interface DialogueStep {
      */
     record Field(Template value, String at, boolean optional) {}
 
-    /** What a resource shows at a place. */
-    record Shown(String at, Look look) {}
+    /**
+     * What a resource shows at a place.
+     *
+     * @param before whether it must show that before anything is written, such as that no registration is there
+     */
+    record Shown(String at, Look look, boolean before) {}
 
     /** How long a machine works after a page was taken, and what its resource shows at the end. */
     record Working(Duration about, Duration atMost, Shown until) {}

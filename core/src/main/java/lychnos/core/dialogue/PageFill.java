@@ -105,8 +105,17 @@ public final class PageFill {
 
     /** What it must show once it was written and does not, as sentences. */
     public List<String> missing(Map<String, String> shown) {
+        return missing(shown, false);
+    }
+
+    /** What it must show before anything is written and does not, as sentences. */
+    public List<String> missingBefore(Map<String, String> shown) {
+        return missing(shown, true);
+    }
+
+    private List<String> missing(Map<String, String> shown, boolean before) {
         return page.shows().stream()
-                .filter(each -> !holds(each, shown))
+                .filter(each -> each.before() == before && !holds(each, shown))
                 .map(each -> Optional.ofNullable(shown.get(each.at()))
                         .filter(is -> !is.isEmpty())
                         .map(is -> "the page says “" + is + "”")
@@ -118,7 +127,7 @@ public final class PageFill {
     public Map<String, String> state(Map<String, String> shown) {
         Map<String, String> state = new LinkedHashMap<>();
         Stream.concat(
-                        page.shows().stream(),
+                        page.shows().stream().filter(each -> !each.before()),
                         page.waits() == null
                                 ? Stream.of()
                                 : Stream.of(page.waits().until()))

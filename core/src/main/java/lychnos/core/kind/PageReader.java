@@ -103,12 +103,8 @@ final class PageReader {
             entry.at("later").fault("Only a page with a resource is done later: Lychnos continues with it.");
         }
         List<DialogueStep.Shown> shows = new ArrayList<>();
-        if (entry.at("shows").there()) {
-            entry.at("shows")
-                    .map()
-                    .forEach((at, value) ->
-                            shows.add(new DialogueStep.Shown(pointer(value, at), DialogueReader.fixedLook(value))));
-        }
+        shown(entry.at("shows"), false, shows);
+        shown(entry.at("shows-before"), true, shows);
         Map<String, String> tells = new LinkedHashMap<>();
         if (entry.at("tells").there()) {
             entry.at("tells").map().forEach((name, value) -> tells.put(name, pointer(value, value.text(""))));
@@ -130,6 +126,14 @@ final class PageReader {
                 shows,
                 entry.at("waits").there() ? working(entry.at("waits")) : null,
                 tells);
+    }
+
+    private void shown(YamlPlace place, boolean before, List<DialogueStep.Shown> shows) {
+        if (place.there()) {
+            place.map()
+                    .forEach((at, value) -> shows.add(
+                            new DialogueStep.Shown(pointer(value, at), DialogueReader.fixedLook(value), before)));
+        }
     }
 
     private DialogueStep.Field field(YamlPlace value) {
@@ -158,7 +162,7 @@ final class PageReader {
     private static DialogueStep.Working working(YamlPlace waits) {
         waits.only("working");
         DialogueStep.Shown until = new DialogueStep.Shown(
-                pointer(waits.at("at"), waits.at("at").text("")), DialogueReader.fixedLook(waits.at("see")));
+                pointer(waits.at("at"), waits.at("at").text("")), DialogueReader.fixedLook(waits.at("see")), false);
         Duration about = KindReader.about(waits);
         return new DialogueStep.Working(about, KindReader.atMost(waits, about), until);
     }

@@ -71,11 +71,11 @@ class PageFillTest {
                 "/subnets/data",
                 "left.code",
                 Set.of(marks),
-                List.of(new Shown("/tried", Look.parse("/^taken/"))),
+                List.of(new Shown("/tried", Look.parse("/^taken/"), false)),
                 new Working(
                         java.time.Duration.ofMinutes(1),
                         java.time.Duration.ofMinutes(5),
-                        new Shown("/state", Look.parse("ready"))),
+                        new Shown("/state", Look.parse("ready"), false)),
                 Map.of("join-code", "/join"));
     }
 

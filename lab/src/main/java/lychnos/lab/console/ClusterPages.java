@@ -18,7 +18,7 @@ final class ClusterPages extends KeptPages {
                 ? new JsonObject()
                         .put("manager", "")
                         .put("word", "")
-                        .put("earlier", "none")
+                        .put("earlier", earlier())
                         .put("link", "none")
                 : null;
     }
@@ -33,7 +33,7 @@ final class ClusterPages extends KeptPages {
         }
         JsonObject self = new JsonObject().put("name", memory.get("name")).put("time", memory.get("time"));
         String listed = FleetCall.register(wanted, written.getString("word", ""), self);
-        written.put("earlier", "none").put("link", listed);
+        written.put("earlier", earlier()).put("link", listed);
         return null;
     }
 }

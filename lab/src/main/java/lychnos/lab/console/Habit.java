@@ -42,6 +42,8 @@ public enum Habit {
     OTHER_PAGES,
     /** Refuses one of its pages. */
     PAGE_REFUSED,
+    /** Is registered with somebody else already; registering it again would replace that. */
+    REGISTERED_BEFORE,
     /** Takes what was set on its pages into service permanently. */
     NEVER_SERVES,
     /** Asks the second question of all again after it was answered. */

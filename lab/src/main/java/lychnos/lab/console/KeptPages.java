@@ -37,6 +37,11 @@ abstract class KeptPages implements ServedPages.Pages {
     /** Takes what was written to a page that exists, and adds what the machine has to say; gives why not, or null. */
     abstract String write(String resource, JsonObject written) throws InterruptedException;
 
+    /** What it is registered with besides, as it says it. */
+    final String earlier() {
+        return machine.spec.has(Habit.REGISTERED_BEFORE) ? "registered by hall-1" : "none";
+    }
+
     /** Whether somebody else may read and write it. */
     boolean alsoAdmits(String who, String phrase) {
         return false;

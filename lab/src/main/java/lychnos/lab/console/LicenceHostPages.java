@@ -24,7 +24,7 @@ final class LicenceHostPages extends KeptPages {
                 new JsonObject()
                         .put("account", "")
                         .put("share", "")
-                        .put("earlier", "none")
+                        .put("earlier", earlier())
                         .put("text", "");
             case "/registration" ->
                 new JsonObject().put("text", "").put("licences", 0).put("state", "not registered");
@@ -53,7 +53,7 @@ final class LicenceHostPages extends KeptPages {
         if (registered && !account.equals(show("/request").getString("account"))) {
             return "it is registered for " + show("/request").getString("account");
         }
-        written.put("earlier", "none")
+        written.put("earlier", earlier())
                 .put("text", office.request(machine.serial(), account + "/" + written.getString("share")));
         return null;
     }

@@ -33,6 +33,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private static final int CONTROLLERS = 400;
 
     private static final int SHORTEST_PHRASE = 10;
+    private static final long LEASE_AGAIN_MILLIS = 2000;
 
     private final Vertx vertx;
     private final Plug plug;
@@ -92,10 +93,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     @Override
     void live() throws InterruptedException {
-        try {
-            String leased = dhcp.orElseThrow(() -> new IOException("there is no DHCP server"))
-                    .lease(spec.mac());
-            memory.put("leased", leased);
+        if (dhcp.isPresent()) {
+            String leased = leased(dhcp.get());
             controller = new Machine(
                     vertx,
                     plug,
@@ -106,11 +105,23 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
                     memory.beside("controller"),
                     this::controllerMoved);
             controller.powerOn();
-        } catch (IOException e) {
-            memory.put("leased", "none: " + e.getMessage());
         }
         wakeUp();
         new CountDownLatch(1).await();
+    }
+
+    /** Asks until it has one, as a client does (RFC 2131, section 4.1). */
+    private String leased(Dhcp server) throws InterruptedException {
+        while (true) {
+            try {
+                String leased = server.lease(spec.mac());
+                memory.put("leased", leased);
+                return leased;
+            } catch (IOException e) {
+                memory.put("leased", "none: " + e.getMessage());
+                Thread.sleep(LEASE_AGAIN_MILLIS);
+            }
+        }
     }
 
     /** Takes up what it did when its power went. */

@@ -158,13 +158,14 @@ public class Runs {
         if (all.isEmpty()) {
             return List.of();
         }
-        // all in one statement: no lock waits for another's
+        // locked in the order in which everybody locks several runs, so that no two wait for each other
         Set<String> renewed = new HashSet<>(db.createNativeQuery(
-                        "with renewed as (update run set lease_until = clock_timestamp() + :millis * interval '1 "
-                                + "millisecond' from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as "
-                                + "mine (id, fence)"
-                                + " where run.id = mine.id and run.fence = mine.fence and run.state = 'RUNNING' "
-                                + "returning run.id || ' ' || run.fence as held) select held from renewed",
+                        "with mine as (select r.id from run r join unnest(cast(:ids as bigint[]), cast(:fences as "
+                                + "bigint[])) as m (id, fence) on r.id = m.id and r.fence = m.fence where r.state = "
+                                + "'RUNNING' order by r.id for no key update of r), renewed as (update run set "
+                                + "lease_until = clock_timestamp() + :millis * interval '1 millisecond' from mine "
+                                + "where run.id = mine.id returning run.id || ' ' || run.fence as held) select held "
+                                + "from renewed",
                         String.class)
                 .setParameter("millis", config.run().lease().toMillis())
                 .setParameter("ids", array(all, Held::runId))

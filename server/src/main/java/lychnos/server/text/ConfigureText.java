@@ -126,6 +126,7 @@ public enum ConfigureText implements Message {
     NOTHING_RUNS_ON_THIS_LINE(
             "Nothing runs on this line here: the setup has ended, a prerequisite blocks it, a person does it by "
                     + "hand, or another server has it."),
+    NOT_WRITTEN("“{page}” was not written: {reason}. Remove that on the machine, then choose “Fill in again”."),
     NOT_EVERYTHING_THAT_ASKS_IS_KNOWN(
             "Not everything that {unit} asks is known: {missing}. It cannot be paused half-way; find it out in "
                     + "Prepare first."),

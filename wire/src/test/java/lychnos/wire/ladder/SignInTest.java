@@ -257,7 +257,7 @@ class SignInTest {
                 java.util.Set.of(),
                 state.isEmpty()
                         ? List.of()
-                        : List.of(new DialogueStep.Shown("/state", lychnos.core.dialogue.Look.parse(state))),
+                        : List.of(new DialogueStep.Shown("/state", lychnos.core.dialogue.Look.parse(state), false)),
                 null,
                 Map.of());
     }

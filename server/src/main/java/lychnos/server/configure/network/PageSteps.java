@@ -190,7 +190,12 @@ final class PageSteps {
         }
 
         private Outcome fillIn(MachinePages pages, Login login, Sending sending) throws WireFault, PageFault {
-            List<PageFill.Difference> came = fill.differences(pages.read(page.resource(), login));
+            Map<String, String> before = pages.read(page.resource(), login);
+            List<String> inTheWay = fill.missingBefore(before);
+            if (!inTheWay.isEmpty()) {
+                return stands(Why.PAGE, ConfigureText.NOT_WRITTEN.text(page.title(), String.join("; ", inTheWay)), "");
+            }
+            List<PageFill.Difference> came = fill.differences(before);
             if (!sending.keep(
                     String.join(", ", fill.entry().texts().values()),
                     setsPhrase ? List.of(over.phrase()) : List.of())) {
