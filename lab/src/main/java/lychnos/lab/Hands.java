@@ -117,8 +117,8 @@ final class Hands {
             return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): "
                     + hold.path("sentence").asText();
         }
-        // said once to each; the dialogue moves on in its own time. What stands there still is said again, as a person
-        // would: it did not answer, or the server that heard it had lost the setup
+        // said once, then again every few seconds, as a person would: it did not answer, or the server that heard it
+        // had lost the setup
         boolean again = System.nanoTime() - saidAt.getOrDefault(dialogue, 0L) > TimeUnit.SECONDS.toNanos(AGAIN_SECONDS);
         boolean first = !hold.toString().equals(said.put(dialogue, hold.toString()));
         if (first || again) {
