@@ -3,6 +3,7 @@ if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos demo [--port PORT] [--fresh]
        ./lychnos demo --run-through [--say-yes] [--pack FILE]
+       ./lychnos demo --licence REQUEST NUMBER
 
 Starts a hall of stand-in machines in an isolated network, a database and the server, and prints the URL and
 the accounts. Stop it with Ctrl+C or ./lychnos stop. Its state is kept in .lychnos/demo, and the next demo
@@ -13,6 +14,7 @@ continues from there.
   --say-yes   accepts licence terms, permanent values, wipes and restarts; without it the run-through stops at
               the first of them, names it, and exits with 3
   --pack      the file for the pack (ardal-hall-2-pack.zip)
+--licence     answers the licence request of a stand-in machine, as its maker would: NUMBER is what was ordered
 TXT
   exit 0
 fi
@@ -57,6 +59,9 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
       --fresh) FRESH=1 ;;
       --run-through) THROUGH=1 ;;
       --say-yes) SAY_YES=--say-yes ;;
+      --licence)
+        ensure_built
+        exec java -cp "$(hall_classpath)" lychnos.lab.console.LicenceOffice "${2:-}" "${3:-}" ;;
       --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;
       *) die "unknown option “$1”: ./lychnos demo --help" ;;
     esac

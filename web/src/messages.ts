@@ -846,6 +846,7 @@ export const m = {
     filledInBy: (who: string) => `by ${who}`,
     leftOut: 'standby: takes its settings from its peer; nothing was typed here',
     notAsked: 'not asked',
+    openSheet: 'Open the fact sheet',
     later: 'not set yet: enter its value on the fact sheet, and Lychnos continues',
     notAskedHere: 'not asked here',
     copy: 'Copy',

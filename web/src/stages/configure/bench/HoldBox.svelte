@@ -2,6 +2,7 @@
   import { Input } from 'flowbite-svelte';
   import B from '../../../parts/B.svelte';
   import { m } from '../../../messages';
+  import { bringUpId, path } from '../../../routes';
   import type { Hold } from './types';
 
   /** Why nothing is sent now, and what a person can do about it. What must be typed is typed here letter by letter. */
@@ -43,7 +44,11 @@
     typed = '';
   }}
 >
-  <p>{hold.sentence}</p>
+  <p>
+    {hold.sentence}
+    {#if hold.why === 'PREREQUISITE' && hold.step >= 0}<a href={path(bringUpId(), 'prepare')}>{m.bench.openSheet}</a
+      >{/if}
+  </p>
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
   {#if mayWork && ((hold.passable && (wants || hold.why !== 'NEXT')) || (onlog && !calm))}
     <div class="row">

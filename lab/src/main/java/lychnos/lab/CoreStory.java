@@ -86,6 +86,12 @@ final class CoreStory {
         announce("licence-host", 1, 1);
         announce("cluster-manager", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
+        // the first rack is mounted and cabled; its late cables are not in yet
+        RackTicks.tick(
+                story,
+                "/api/bring-ups/" + core,
+                (machine, check) -> machine.path("location").asText().startsWith("R1 ")
+                        && !check.path("late").asBoolean());
         // one is left to the visitor of the demo
         images(List.of("ullscarf-clusters.img"));
         if (real) {

@@ -132,6 +132,8 @@ public final class RunThrough {
                 + (read.path("faults").isEmpty()
                         ? ""
                         : ", " + read.path("faults").size() + " cells not taken: " + read.path("faults")));
+        say(RackTicks.tick(engineer, "/api/bring-ups/" + bringUp, (machine, check) -> true)
+                + " checks ticked at the rack");
         core.images(List.of());
         say(checked() + " images checked");
     }

@@ -353,7 +353,7 @@ final class Answering {
             course.hold(
                     Why.RESTARTS,
                     step,
-                    asked.warning().isEmpty() ? "After “" + asked.title() + "” it restarts." : asked.warning(),
+                    asked.warning().isEmpty() ? "The machine restarts after “" + asked.title() + "”." : asked.warning(),
                     question.line());
         } else if (course.mode == Mode.ASK) {
             course.hold(

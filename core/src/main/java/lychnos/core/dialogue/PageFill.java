@@ -198,7 +198,8 @@ public final class PageFill {
                     ""));
         }
         if (page.is(Mark.RESTARTS)) {
-            return Optional.of(new Hold(Hold.Why.RESTARTS, step, "After " + title + " it restarts.", summary(), ""));
+            return Optional.of(
+                    new Hold(Hold.Why.RESTARTS, step, "The machine restarts after " + title + ".", summary(), ""));
         }
         return mode == Mode.ASK
                 ? Optional.of(new Hold(Hold.Why.NEXT, step, title + " is filled in next.", summary(), ""))

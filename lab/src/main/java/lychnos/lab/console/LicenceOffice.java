@@ -5,6 +5,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Locale;
+import java.util.Map;
 
 /**
  * The licence office of a maker: it answers a machine's request with a text that only fits that request and says how
@@ -13,6 +14,8 @@ import java.util.Locale;
 public final class LicenceOffice {
 
     private static final int LETTERS = 20;
+
+    private static final Map<String, String> MAKERS = Map.of("ask-lw-", "Loweswater", "ask-bm-", "Buttermere");
 
     private final String maker;
 
@@ -38,6 +41,26 @@ public final class LicenceOffice {
         }
         int limit = Integer.parseInt(part[1]);
         return answer.equals(answer(request, limit)) ? limit : 0;
+    }
+
+    /**
+     * Answers a request on the command line, for a person who plays the maker's office.
+     *
+     * @param args the request, and how much was ordered
+     */
+    public static void main(String[] args) {
+        String request = args.length == 2 ? args[0].strip() : "";
+        String maker = MAKERS.entrySet().stream()
+                .filter(each -> request.startsWith(each.getKey()))
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElse("");
+        if (maker.isEmpty() || !args[1].matches("[1-9][0-9]{0,5}")) {
+            System.err.println("That is no request of a machine in this hall with a number behind it, such as "
+                    + "ask-lw-4410-1bc0c98d419520161a2f 2000.");
+            System.exit(2);
+        }
+        System.out.println(new LicenceOffice(maker).answer(request, Integer.parseInt(args[1])));
     }
 
     private String word(String... parts) {
