@@ -13,11 +13,18 @@ final class LicenceKeyMissing implements Rule {
                 .map(unit -> Finding.blocks(
                         "licence-key-missing",
                         Finding.About.unit(unit),
-                        unit.name() + " would stop at its licence page",
+                        unit.name() + " has no licence key",
                         "The setup uses the key ("
                                 + unit.kind()
-                                        .usedAt(unit.kind().fact("licence-key").orElseThrow()) + "). Find it first."))
+                                        .usedAt(unit.kind().fact("licence-key").orElseThrow()) + "). "
+                                + (takesTemporary(unit)
+                                        ? "Enter it, or a temporary key with its end date."
+                                        : "Enter it first.")))
                 .toList();
+    }
+
+    private static boolean takesTemporary(PlannedUnit unit) {
+        return unit.kind().fact("temporary-key").isPresent();
     }
 
     /** A temporary key works until the setup, which waits for it, gets the permanent one. */
