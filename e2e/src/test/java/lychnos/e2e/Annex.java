@@ -17,23 +17,12 @@ final class Annex implements AutoCloseable {
     private static final String NET = "10.41.0.0/30";
     private static final String LINK = "lych-annex";
 
-    private final Process network;
+    private final OtherNetwork network = new OtherNetwork();
     private final List<Process> doors = new ArrayList<>();
-    private final String inside;
+    private final String inside = network.inside();
 
     /** @param server reached from inside at the same address of loopback */
     Annex(String server) throws IOException, InterruptedException {
-        network = new ProcessBuilder("unshare", "--net", "sleep", "infinity").start();
-        Path own = Path.of("/proc/self/ns/net");
-        Path its = Path.of("/proc", String.valueOf(network.pid()), "ns", "net");
-        Stage.until("the annex has a network of its own", Duration.ofSeconds(10), () -> {
-            try {
-                return !Files.readSymbolicLink(its).equals(Files.readSymbolicLink(own));
-            } catch (IOException e) {
-                return false;
-            }
-        });
-        inside = "nsenter --target " + network.pid() + " --net";
         // the name of its end says that nothing there leads out
         run("ip link add " + LINK + " type veth peer name lych-jump netns " + network.pid());
         run("ip addr add " + HERE + "/30 dev " + LINK);
@@ -74,7 +63,7 @@ final class Annex implements AutoCloseable {
         doors.forEach(Process::destroy);
         run("ip link del " + LINK);
         run(Stage.env("HALL") + " ip route del " + NET);
-        network.destroyForcibly().waitFor();
+        network.close();
         Files.writeString(Path.of("/proc/sys/net/ipv4/ip_forward"), "0");
     }
 }

@@ -3,6 +3,7 @@ package lychnos.e2e;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -112,6 +113,18 @@ final class Api {
             throw new IOException("“" + until + "” never came, but: " + heard, e);
         } finally {
             socket.abort();
+        }
+    }
+
+    /** What a resource shows now, for looks that are repeated until something is there. */
+    JsonNode look(String server, String path) {
+        try {
+            return ask(server, "GET", path, null);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
         }
     }
 

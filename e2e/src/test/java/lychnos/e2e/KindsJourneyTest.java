@@ -226,7 +226,10 @@ class KindsJourneyTest {
             Process vantage =
                     stage.vantage(annex.inside(), server, made.path("token").asText());
             try {
-                Stage.until("the annex is linked", LONG, () -> linked(lead));
+                Stage.until("the annex is linked", LONG, () -> lead.look(server, "/api/vantages")
+                        .path(0)
+                        .path("linked")
+                        .asBoolean());
                 ask("POST", "/api/bring-ups/1/checks", Map.of("units", List.of(unit)));
                 Stage.until(
                         "SSH is tried from both",
@@ -242,29 +245,8 @@ class KindsJourneyTest {
         }
     }
 
-    private boolean linked(Api lead) {
-        try {
-            return lead.ask(server, "GET", "/api/vantages", null)
-                    .path(0)
-                    .path("linked")
-                    .asBoolean();
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new AssertionError(e);
-        }
-    }
-
     private JsonNode proof(long unit) {
-        try {
-            return ask("GET", "/api/units/" + unit + "/proof", null);
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new AssertionError(e);
-        }
+        return api.look(server, "/api/units/" + unit + "/proof");
     }
 
     /** Whether the newest check holds a part of this name that was seen so and is as it must be. */

@@ -19,23 +19,12 @@ final class Office implements AutoCloseable {
     static final int PORT = 8080;
     private static final String HERE = "10.40.25.1";
 
-    private final Process network;
+    private final OtherNetwork network = new OtherNetwork();
     private final List<Process> doors = new ArrayList<>();
-    private final String inside;
+    private final String inside = network.inside();
     private final Path directory;
 
     Office() throws IOException, InterruptedException {
-        network = new ProcessBuilder("unshare", "--net", "sleep", "infinity").start();
-        Path own = Path.of("/proc/self/ns/net");
-        Path its = Path.of("/proc", String.valueOf(network.pid()), "ns", "net");
-        Stage.until("the office has a network of its own", Duration.ofSeconds(10), () -> {
-            try {
-                return !Files.readSymbolicLink(its).equals(Files.readSymbolicLink(own));
-            } catch (IOException e) {
-                return false;
-            }
-        });
-        inside = "nsenter --target " + network.pid() + " --net";
         run(
                 "ip",
                 "link",
@@ -123,7 +112,7 @@ final class Office implements AutoCloseable {
     public void close() throws IOException, InterruptedException {
         doors.forEach(Process::destroy);
         run("ip", "link", "del", "lych-office");
-        network.destroyForcibly().waitFor();
+        network.close();
         nft("delete table inet wall");
         Files.writeString(Path.of("/proc/sys/net/ipv4/ip_forward"), "0");
     }

@@ -168,16 +168,7 @@ class TwoServersTest {
     }
 
     private static boolean linked(Api lead, String server) {
-        try {
-            return lead.ask(server, "GET", "/api/vantages", null)
-                    .path(0)
-                    .path("linked")
-                    .asBoolean();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            throw new IllegalStateException(e);
-        }
+        return lead.look(server, "/api/vantages").path(0).path("linked").asBoolean();
     }
 
     private static String left(Stage stage) {
