@@ -60,6 +60,8 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
       --run-through) THROUGH=1 ;;
       --say-yes) SAY_YES=--say-yes ;;
       --licence)
+        ensure_base
+        ensure_node
         ensure_built
         exec java -cp "$(hall_classpath)" lychnos.lab.console.LicenceOffice "${2:-}" "${3:-}" ;;
       --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;

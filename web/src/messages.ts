@@ -488,6 +488,7 @@ export const m = {
       late: 'may come late',
       by: (who: string, at: string | null) => `${who}, ${at ?? ''}`,
       allTicked: 'Everything here is ticked.',
+      first: (most: number, all: number) => `The first ${most} of ${all} machines. Choose a rack to see the others.`,
       none: 'Nothing is checked at the rack: no kind of these units lists a check.',
     },
     columns: {
@@ -1218,6 +1219,7 @@ export const m = {
         ['A', 'add units'],
         ['I', 'import labels'],
         ['T', 'import facts'],
+        ['R', 'checks at the rack'],
         ['E', 'networks and services'],
         ['M', 'check the services again'],
         ['Ctrl+D', 'fill down'],

@@ -27,8 +27,6 @@ public final class Dhcp {
     private static final int ACK = 5;
     private static final int PATIENCE_MILLIS = 2000;
     private static final int TRIES = 5;
-    /** Several of this class share the relay agent's address. */
-    private static final Object ONE_AT_A_TIME = new Object();
 
     private final InetSocketAddress server;
     private final InetSocketAddress relay;
@@ -54,13 +52,7 @@ public final class Dhcp {
      *
      * @throws IOException where no server answers, or the one that does refuses
      */
-    public String lease(String mac) throws IOException {
-        synchronized (ONE_AT_A_TIME) {
-            return leaseNow(mac);
-        }
-    }
-
-    private String leaseNow(String mac) throws IOException {
+    public synchronized String lease(String mac) throws IOException {
         try (DatagramSocket socket = new DatagramSocket(relay)) {
             socket.setSoTimeout(PATIENCE_MILLIS);
             int exchange = mac.hashCode();

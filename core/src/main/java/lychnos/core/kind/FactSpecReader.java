@@ -47,14 +47,7 @@ final class FactSpecReader {
         if (!WORD.matcher(name).matches()) {
             place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
         }
-        FactSpec.Scope scope = place.at("of")
-                .read(
-                        text -> switch (text) {
-                            case "unit" -> FactSpec.Scope.UNIT;
-                            case "member" -> FactSpec.Scope.MEMBER;
-                            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
-                        },
-                        FactSpec.Scope.UNIT);
+        FactSpec.Scope scope = scope(place.at("of"));
         FactType type = place.at("is")
                 .read(
                         text -> FactType.named(text)
@@ -105,5 +98,16 @@ final class FactSpecReader {
                 choices,
                 traits,
                 least.there() ? least.read(DataSize::parse, new DataSize(1)) : null);
+    }
+
+    /** Whether the unit has it, or each member its own. */
+    static FactSpec.Scope scope(YamlPlace of) {
+        return of.read(
+                text -> switch (text) {
+                    case "unit" -> FactSpec.Scope.UNIT;
+                    case "member" -> FactSpec.Scope.MEMBER;
+                    default -> throw new IllegalArgumentException("Write of: unit or of: member.");
+                },
+                FactSpec.Scope.UNIT);
     }
 }

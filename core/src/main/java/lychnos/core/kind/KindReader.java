@@ -157,7 +157,7 @@ public final class KindReader {
             item.only("rack-check");
             Kind.RackCheck check = new Kind.RackCheck(
                     item.at("check").text(),
-                    item.at("of").text("unit").equals("member") ? FactSpec.Scope.MEMBER : FactSpec.Scope.UNIT,
+                    item.at("of").there() ? FactSpecReader.scope(item.at("of")) : FactSpec.Scope.UNIT,
                     item.at("late").yes(false));
             if (checks.stream().anyMatch(other -> other.text().equals(check.text()))) {
                 item.at("check").fault("“" + check.text() + "” is in the list twice.");

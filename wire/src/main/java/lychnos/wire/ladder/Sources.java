@@ -47,7 +47,7 @@ final class Sources {
     }
 
     /**
-     * Tries all of them.
+     * Tries every restricted port.
      *
      * @param parts takes what was seen
      * @return the first fault

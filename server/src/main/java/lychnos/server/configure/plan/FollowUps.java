@@ -21,6 +21,7 @@ import lychnos.server.text.ConfigureText;
 import lychnos.server.time.Clockwork;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
+import org.jboss.logging.Logger;
 
 /**
  * Takes setups up again that ended without a page whose value was not known, such as a permanent licence key behind a
@@ -29,6 +30,7 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class FollowUps {
 
+    private static final Logger LOG = Logger.getLogger(FollowUps.class);
     private static final Duration LOOKED_FOR_EVERY = Duration.ofSeconds(3);
 
     private final Session db;
@@ -64,7 +66,14 @@ public class FollowUps {
     }
 
     private void look() {
-        left().forEach(this::takeUp);
+        for (long runId : left()) {
+            try {
+                takeUp(runId);
+            } catch (RuntimeException e) {
+                // the others are not to wait for it
+                LOG.warnf("What was left of run %d cannot be taken up now (%s); trying again.", runId, e.getMessage());
+            }
+        }
     }
 
     /** Setups that ended without a page; of units that a person may change. */
