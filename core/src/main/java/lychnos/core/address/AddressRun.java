@@ -10,10 +10,10 @@ public record AddressRun(Address first, Address last) implements Comparable<Addr
 
     public AddressRun {
         if (first.family() != last.family()) {
-            throw new MalformedAddress(first + " and " + last + " are not of one family.");
+            throw new MalformedAddress(AddressFaultText.TWO_FAMILIES.text(first, last));
         }
         if (first.compareTo(last) > 0) {
-            throw new MalformedAddress("The range is reversed: " + first + " lies behind " + last + ".");
+            throw new MalformedAddress(AddressFaultText.REVERSED.text(first, last));
         }
     }
 

@@ -13,13 +13,13 @@ final class AddressText {
 
     static Address parse(String text) {
         if (text == null || text.isEmpty()) {
-            throw new MalformedAddress("An address is missing.");
+            throw new MalformedAddress(AddressFaultText.MISSING.text());
         }
         if (text.length() > LONGEST) {
-            throw new MalformedAddress("That is too long for an address.");
+            throw new MalformedAddress(AddressFaultText.TOO_LONG.text());
         }
         if (text.indexOf('%') >= 0) {
-            throw new MalformedAddress(text + " carries a zone; write the address without it.");
+            throw new MalformedAddress(AddressFaultText.ZONE.text(text));
         }
         return text.indexOf(':') >= 0 ? parseV6(text) : Address.v4(quad(text, text));
     }
@@ -32,7 +32,7 @@ final class AddressText {
             int dot = text.indexOf('.', begin);
             int end = dot < 0 ? text.length() : dot;
             if (part < 4 ? dot < 0 : dot >= 0) {
-                throw new MalformedAddress(whole + " is not an address: expected four numbers with dots.");
+                throw new MalformedAddress(AddressFaultText.NOT_DOTTED.text(whole));
             }
             value = value << 8 | octet(text, begin, end, whole);
             begin = end + 1;
@@ -53,29 +53,28 @@ final class AddressText {
             throw noNumber("", whole);
         }
         if (end - begin > 1 && text.charAt(begin) == '0') {
-            throw new MalformedAddress(whole + " has a leading zero in “" + text.substring(begin, end)
-                    + "”; some programs read that as octal, so write it without.");
+            throw new MalformedAddress(AddressFaultText.LEADING_ZERO.text(whole, text.substring(begin, end)));
         }
         if (value > 255) {
-            throw new MalformedAddress(whole + " is not an address: " + value + " is more than 255.");
+            throw new MalformedAddress(AddressFaultText.NUMBER_TOO_LARGE.text(whole, value));
         }
         return value;
     }
 
     private static MalformedAddress noNumber(String part, String whole) {
-        return new MalformedAddress(whole + " is not an address: “" + part + "” is no number from 0 to 255.");
+        return new MalformedAddress(AddressFaultText.NOT_A_NUMBER.text(whole, part));
     }
 
     private static Address parseV6(String text) {
         int gap = text.indexOf("::");
         if (gap >= 0 && text.indexOf("::", gap + 1) >= 0) {
-            throw new MalformedAddress(text + " has “::” twice.");
+            throw new MalformedAddress(AddressFaultText.TWO_GAPS.text(text));
         }
         List<Integer> head = groups(gap >= 0 ? text.substring(0, gap) : text, text, gap < 0);
         List<Integer> tail = gap >= 0 ? groups(text.substring(gap + 2), text, true) : List.of();
         int given = head.size() + tail.size();
         if (gap < 0 ? given != 8 : given > 7) {
-            throw new MalformedAddress(text + " has " + given + " groups; an IPv6 address has 8.");
+            throw new MalformedAddress(AddressFaultText.WRONG_GROUPS.text(text, given));
         }
         int[] all = new int[8];
         for (int i = 0; i < head.size(); i++) {
@@ -107,8 +106,7 @@ final class AddressText {
                 groups.add((int) (quad >>> 16));
                 groups.add((int) (quad & 0xffff));
             } else if (piece.isEmpty() || piece.length() > 4 || !piece.chars().allMatch(AddressText::isHex)) {
-                throw new MalformedAddress(
-                        whole + " is not an address: “" + piece + "” is no group of one to four hexadecimal digits.");
+                throw new MalformedAddress(AddressFaultText.NOT_A_GROUP.text(whole, piece));
             } else {
                 groups.add(Integer.parseInt(piece, 16));
             }

@@ -14,12 +14,11 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     public Prefix {
         int bits = network.family().bits();
         if (length < 0 || length > bits) {
-            throw new MalformedAddress("/" + length + " is no prefix length; it goes from /0 to /" + bits + ".");
+            throw new MalformedAddress(AddressFaultText.PREFIX_LENGTH.text(length, bits));
         }
         Address masked = mask(network, length);
         if (!masked.equals(network)) {
-            throw new MalformedAddress(
-                    network + "/" + length + " has host bits set; the network is " + masked + "/" + length + ".");
+            throw new MalformedAddress(AddressFaultText.HOST_BITS.text(network, length, masked));
         }
     }
 
@@ -31,13 +30,12 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     public static Prefix parse(String text) {
         int slash = text == null ? -1 : text.indexOf('/');
         if (slash < 0) {
-            throw new MalformedAddress(
-                    (text == null ? "" : text) + " has no length; write the prefix as 10.40.8.0/24.");
+            throw new MalformedAddress(AddressFaultText.NO_LENGTH.text(text == null ? "" : text));
         }
         Address address = Address.parse(text.substring(0, slash));
         String length = text.substring(slash + 1);
         if (!length.matches("0|[1-9][0-9]{0,2}")) {
-            throw new MalformedAddress("“/" + length + "” is no prefix length; write the prefix as 10.40.8.0/24.");
+            throw new MalformedAddress(AddressFaultText.LENGTH_NOT_A_NUMBER.text(length));
         }
         return new Prefix(address, Integer.parseInt(length));
     }

@@ -52,9 +52,7 @@ final class Answering {
             course.hold(
                     Why.SENT_BEFORE,
                     step,
-                    "“" + course.steps.get(step).title()
-                            + "” was answered right before the connection was lost, and is still asked. Confirm, "
-                            + "and Lychnos sends the answer again.",
+                    DialogueText.SENT_BEFORE.text(course.steps.get(step).title()),
                     question.line());
             return;
         }
@@ -87,9 +85,7 @@ final class Answering {
             course.hold(
                     Why.AGAIN,
                     step,
-                    "The machine asks “" + course.steps.get(step).title()
-                            + "” again, although it was answered. The machine may have restarted. Look at it "
-                            + "and continue by hand.",
+                    DialogueText.ASKED_AGAIN.text(course.steps.get(step).title()),
                     question.line());
         } else if (course.steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, course.steps.asked(step), question, now);
@@ -105,12 +101,14 @@ final class Answering {
 
     void refused(int step, String shown) {
         course.steps.set(step, Progress.OPEN);
-        String why = refusal(shown).map(reason -> " It says: " + reason + ".").orElse("");
         course.hold(
                 Why.REFUSED,
                 step,
-                "The machine rejected the answer to “" + course.steps.get(step).title() + "” and asks again." + why
-                        + " The same answer is not sent twice. Correct it, or type it yourself.",
+                refusal(shown)
+                        .map(reason -> DialogueText.REFUSED_WITH_REASON.text(
+                                course.steps.get(step).title(), reason))
+                        .orElseGet(() ->
+                                DialogueText.REFUSED.text(course.steps.get(step).title())),
                 Course.lastOf(shown));
     }
 
@@ -135,9 +133,7 @@ final class Answering {
             course.hold(
                     Why.SENT_BEFORE,
                     step,
-                    "“" + course.steps.get(step).title()
-                            + "” was sent right before the connection was lost, and its output is missing. Confirm, "
-                            + "and Lychnos sends it again.",
+                    DialogueText.OUTPUT_MISSING.text(course.steps.get(step).title()),
                     shown);
             return false;
         }
@@ -150,8 +146,7 @@ final class Answering {
             course.hold(
                     Why.DIFFERS,
                     step,
-                    "“" + course.steps.get(step).title() + "” does not show " + String.join(", ", missing)
-                            + ". Read the output. Once the cause is fixed, run the command again by hand.",
+                    DialogueText.NOT_SHOWN_IN_OUTPUT.text(course.steps.get(step).title(), String.join(", ", missing)),
                     shown);
             return false;
         }
@@ -215,8 +210,7 @@ final class Answering {
             course.hold(
                     Why.SKIPPED,
                     step,
-                    "The machine asks “" + course.steps.get(step).title() + "”, but never asked: "
-                            + String.join(", ", passed) + ". Look at the machine before you accept anything.",
+                    DialogueText.SKIPPED.text(course.steps.get(step).title(), String.join(", ", passed)),
                     Course.lastOf(shown));
             return false;
         }
@@ -232,7 +226,7 @@ final class Answering {
     boolean agrees(int step, Summary summary, String shown) {
         if (course.approved == step) {
             course.approved = Course.NONE;
-            course.done(step, "compared by a person after the connection was lost");
+            course.done(step, DialogueText.COMPARED_BY_A_PERSON.text());
             return true;
         }
         List<String> differences = new ArrayList<>();
@@ -241,11 +235,11 @@ final class Answering {
             String wanted = field.getValue().fill(course::value).orElse("?");
             Optional<String> is = field.getKey().last(shown).map(Look.Seen::value);
             if (is.isEmpty()) {
-                differences.add(wanted + " is not shown");
+                differences.add(DialogueText.VALUE_NOT_SHOWN.text(wanted));
             } else if (!Notation.same(wanted, is.get(), course.value("domain"))) {
                 // in a break the end of a line may be lost
                 shownOtherwise |= !gap.unseen || !wanted.startsWith(is.get());
-                differences.add("it shows " + is.get() + ", expected " + wanted);
+                differences.add(DialogueText.VALUE_DIFFERS.text(is.get(), wanted));
             }
         }
         if (!differences.isEmpty() && !shownOtherwise && gap.unseen) {
@@ -253,15 +247,13 @@ final class Answering {
             return false;
         }
         if (!differences.isEmpty()) {
-            course.hold(
-                    Why.DIFFERS,
-                    step,
-                    "The screen differs from the plan: " + String.join("; ", differences)
-                            + ". Do not confirm it. Go back on the machine and correct it.",
-                    shown);
+            course.hold(Why.DIFFERS, step, DialogueText.SCREEN_DIFFERS.text(String.join("; ", differences)), shown);
             return false;
         }
-        course.done(step, summary.fields().size() + " of " + summary.fields().size() + " agree");
+        course.done(
+                step,
+                DialogueText.FIELDS_AGREE.text(
+                        summary.fields().size(), summary.fields().size()));
         return true;
     }
 
@@ -275,9 +267,7 @@ final class Answering {
                 course.hold(
                         Why.CAME_BETWEEN,
                         step,
-                        "The machine asked “" + asked.title()
-                                + "”, and then showed something else. If it still asks, confirm, and the password is "
-                                + "sent.",
+                        DialogueText.ASKED_AND_GONE.text(asked.title()),
                         Course.lastOf(course.line.shown()));
             }
             return;
@@ -305,8 +295,8 @@ final class Answering {
             course.hold(
                     Why.PREREQUISITE,
                     step,
-                    "What “" + asked.title() + "” needs is unknown: "
-                            + String.join(", ", asked.answer().names()) + ".",
+                    DialogueText.VALUE_UNKNOWN.text(
+                            asked.title(), String.join(", ", asked.answer().names())),
                     question.line());
             return;
         }
@@ -317,9 +307,8 @@ final class Answering {
         course.steps.set(step, Progress.SENT);
         boolean suggested = asked.suggested() && question.suggestion().equals(text);
         if (asked.suggested() && !suggested) {
-            course.emit(new Effect.Note("“" + asked.title() + "”: the machine suggests "
-                    + question.suggestion().orElse("nothing") + ", expected " + text.get()
-                    + ". The planned value is sent."));
+            course.emit(new Effect.Note(DialogueText.OTHER_SUGGESTION.text(
+                    asked.title(), question.suggestion().orElse("nothing"), text.get())));
         }
         course.emit(secret.<Effect>map(each -> new Effect.SendSecret(step, each))
                 .orElseGet(() -> new Effect.Send(step, (suggested ? "" : text.get()) + "\r")));
@@ -332,34 +321,27 @@ final class Answering {
             course.hold(
                     Why.DESTROYS,
                     step,
-                    "“" + asked.title() + "” destroys what is on the machine. Type the unit's name.",
+                    DialogueText.DESTROYS.text(asked.title()),
                     question.line(),
                     course.values.unitName());
         } else if (asked.is(Mark.PERMANENT)) {
-            course.hold(
-                    Why.PERMANENT,
-                    step,
-                    "“" + asked.title() + "” cannot be changed later. Type the value: " + text + ".",
-                    question.line(),
-                    text);
+            course.hold(Why.PERMANENT, step, DialogueText.PERMANENT.text(asked.title(), text), question.line(), text);
         } else if (asked.is(Mark.TERMS) && !course.values.termsAgreed()) {
-            course.hold(
-                    Why.TERMS,
-                    step,
-                    "The machine asks to accept its terms, and the site has no recorded consent. Read them and "
-                            + "accept for yourself, or stop.",
-                    question.line());
+            course.hold(Why.TERMS, step, DialogueText.TERMS.text(), question.line());
         } else if (asked.is(Mark.RESTARTS)) {
             course.hold(
                     Why.RESTARTS,
                     step,
-                    asked.warning().isEmpty() ? "The machine restarts after “" + asked.title() + "”." : asked.warning(),
+                    asked.warning().isEmpty() ? DialogueText.RESTARTS.text(asked.title()) : asked.warning(),
                     question.line());
         } else if (course.mode == Mode.ASK) {
             course.hold(
                     Why.NEXT,
                     step,
-                    asked.title() + ": " + (asked.is(Mark.SECRET) ? "the sealed one" : text.isEmpty() ? "Enter" : text),
+                    asked.title() + ": "
+                            + (asked.is(Mark.SECRET)
+                                    ? DialogueText.SEALED_VALUE.text()
+                                    : text.isEmpty() ? "Enter" : text),
                     question.line());
         } else {
             return false;
@@ -381,10 +363,8 @@ final class Answering {
                 && !open.isBlank()
                 && stands.compareTo(Conversation.UNFORESEEN) >= 0) {
             String what = course.state() == State.UNSURE
-                    ? "The line does not show which machine this is. Bring it to where it shows its serial, "
-                            + "or check that the cable is in the right port."
-                    : "The line asks something that the description does not cover. Answer it yourself; Lychnos "
-                            + "continues at the next known question.";
+                    ? DialogueText.NOT_IDENTIFIED.text()
+                    : DialogueText.UNKNOWN_QUESTION.text();
             course.hold(Why.UNFORESEEN, -1, what, open);
         }
     }

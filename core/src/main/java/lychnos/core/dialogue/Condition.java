@@ -45,7 +45,7 @@ public record Condition(List<Test> tests) {
 
         @Override
         public String wants() {
-            return (not ? "is not " : "is ") + String.join(" or ", texts);
+            return (not ? DialogueText.IS_NOT : DialogueText.IS).text(String.join(" or ", texts));
         }
     }
 
@@ -59,7 +59,7 @@ public record Condition(List<Test> tests) {
 
         @Override
         public String wants() {
-            return not ? "has no value" : "has a value";
+            return not ? DialogueText.HAS_NO_VALUE.text() : DialogueText.HAS_A_VALUE.text();
         }
     }
 
@@ -75,7 +75,7 @@ public record Condition(List<Test> tests) {
 
         @Override
         public String wants() {
-            return not ? "is below " + least : "is " + least + " or more";
+            return not ? DialogueText.IS_BELOW.text(least) : DialogueText.IS_OR_MORE.text(least);
         }
     }
 
@@ -101,14 +101,16 @@ public record Condition(List<Test> tests) {
 
         @Override
         public String wants() {
-            return "is "
-                    + Stream.of(part("from", from), part("up to", upTo), part("before", before))
-                            .filter(Objects::nonNull)
-                            .collect(Collectors.joining(" "));
+            return DialogueText.IS_BETWEEN.text(Stream.of(
+                            part(DialogueText.FROM, from),
+                            part(DialogueText.UP_TO, upTo),
+                            part(DialogueText.BEFORE, before))
+                    .filter(Objects::nonNull)
+                    .collect(Collectors.joining(" ")));
         }
 
-        private static String part(String word, Version version) {
-            return version == null ? null : word + " " + version;
+        private static String part(DialogueText limit, Version version) {
+            return version == null ? null : limit.text(version);
         }
     }
 

@@ -136,8 +136,8 @@ public final class ControllerPlan {
                 .map(row -> row.getKey() + ": " + row.getValue())
                 .collect(Collectors.joining("\n"));
         return mode == Mode.ASK
-                ? Optional.of(new Hold(
-                        Hold.Why.NEXT, place, "“" + step.title() + "” is set up next, over Redfish.", summary, ""))
+                ? Optional.of(
+                        new Hold(Hold.Why.NEXT, place, DialogueText.NEXT_OVER_REDFISH.text(step.title()), summary, ""))
                 : Optional.empty();
     }
 }

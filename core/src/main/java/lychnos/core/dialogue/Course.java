@@ -239,7 +239,9 @@ final class Course {
     }
 
     static String text(Duration duration) {
-        return duration.toSeconds() % 60 == 0 ? duration.toMinutes() + " min" : duration.toSeconds() + " s";
+        return duration.toSeconds() % 60 == 0
+                ? DialogueText.MINUTES.text(duration.toMinutes())
+                : duration.toSeconds() + " s";
     }
 
     void press(String key, Instant now) {

@@ -227,7 +227,7 @@ public final class DryRun {
             ours.delete(0, our + 1);
             theirs.delete(0, their + 1);
             if (!secret && !sent.equals(then)) {
-                differ(lastStep, "The dialogue would send “" + sent + "”; the recording has “" + then + "”.");
+                differ(lastStep, DialogueText.RECORDING_DIFFERS.text(sent, then));
             }
             secret = false;
         }
@@ -248,7 +248,7 @@ public final class DryRun {
             String shown = echo.substring(0, end).strip();
             boolean plain = shown.chars().allMatch(letter -> letter >= ' ');
             if (plain && !shown.isEmpty() && !shown.equals(awaited)) {
-                differ(lastStep, "The dialogue would send “" + awaited + "”; the recording has “" + shown + "”.");
+                differ(lastStep, DialogueText.RECORDING_DIFFERS.text(awaited, shown));
             }
             awaited = "";
         }

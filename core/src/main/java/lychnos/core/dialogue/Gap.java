@@ -106,22 +106,15 @@ final class Gap {
     void askWhetherTheSame() {
         boolean works =
                 course.state() == State.WAITING || course.steps.beginning().isPresent() && course.steps.sent() < 0;
-        course.hold(
-                Why.CUT,
-                Course.NONE,
-                "The connection was lost here and the line has shown nothing since. Confirm that this is still "
-                        + "the same machine, and Lychnos continues at what the line showed last.",
-                Course.lastOf(course.line.shown()));
+        course.hold(Why.CUT, Course.NONE, DialogueText.CUT.text(), Course.lastOf(course.line.shown()));
         course.behind(works ? State.WAITING : State.FOLLOWING);
     }
 
     void wake(Instant now) {
         if (nudged || course.dialogue.nudge().isEmpty() || course.mode == Mode.WATCH) {
-            String may = course.dialogue.nudge().isEmpty()
-                    ? "Nothing is sent to wake the machine, because a key would answer a question. Check its "
-                            + "power and that the cable is in the right port."
-                    : "The machine did not wake up either. Check its power and that the cable is in the right port.";
-            course.hold(Why.SILENT, -1, "The line is silent. " + may, "");
+            DialogueText silent =
+                    course.dialogue.nudge().isEmpty() ? DialogueText.SILENT_NO_NUDGE : DialogueText.SILENT_AFTER_NUDGE;
+            course.hold(Why.SILENT, -1, silent.text(), "");
             return;
         }
         nudged = true;
@@ -174,9 +167,7 @@ final class Gap {
         course.hold(
                 Why.NOT_SEEN,
                 step,
-                "The output for “" + course.steps.get(step).title()
-                        + "” came while the line was down and was not seen here. Make the machine show it "
-                        + "again, or compare it yourself and confirm.",
+                DialogueText.OUTPUT_NOT_SEEN.text(course.steps.get(step).title()),
                 shown);
     }
 }

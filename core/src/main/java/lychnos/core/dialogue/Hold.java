@@ -115,9 +115,14 @@ public record Hold(Why why, int step, String sentence, String shown, String type
             int step, String title, List<String> names, String shown, Function<String, Optional<String>> known) {
         String what = names.stream().map(name -> what(name, known)).collect(Collectors.joining(", and until "));
         Why why = why(names);
-        String how = why == Why.PREREQUISITE ? " Enter it on the fact sheet." : "";
         String day = why == Why.DATE ? day(names.get(0), known) : shown;
-        return new Hold(why, step, "“" + title + "” waits until " + what + "." + how, day, "");
+        return new Hold(
+                why,
+                step,
+                (why == Why.PREREQUISITE ? DialogueText.WAITS_UNTIL_ENTERED : DialogueText.WAITS_UNTIL)
+                        .text(title, what),
+                day,
+                "");
     }
 
     private static Why why(List<String> names) {
@@ -128,7 +133,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
 
     /** The day that a name such as {@code approved-on.reached} waits for. */
     private static String day(String name, Function<String, Optional<String>> known) {
-        return known.apply(name.substring(0, name.length() - REACHED.length())).orElse("its day");
+        return known.apply(name.substring(0, name.length() - REACHED.length())).orElseGet(DialogueText.ITS_DAY::text);
     }
 
     private static String what(String name, Function<String, Optional<String>> known) {
@@ -138,8 +143,9 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         }
         int dot = name.indexOf('.');
         return dot < 0
-                ? name.replace('-', ' ') + " is known"
-                : name.substring(0, dot).replace('-', ' ') + " has shown its "
-                        + name.substring(dot + 1).replace('-', ' ');
+                ? DialogueText.FACT_IS_KNOWN.text(name.replace('-', ' '))
+                : DialogueText.VALUE_HAS_BEEN_SHOWN.text(
+                        name.substring(0, dot).replace('-', ' '),
+                        name.substring(dot + 1).replace('-', ' '));
     }
 }

@@ -35,9 +35,8 @@ final class HumanInput {
                     course.hold(
                             Why.WRONG_ANSWER,
                             asked,
-                            "Your input differs from the plan for “"
-                                    + course.steps.get(asked).title() + "”: " + planned(asked)
-                                    + ". Enter was held back; correct it, or send it anyway.",
+                            DialogueText.INPUT_DIFFERS.text(
+                                    course.steps.get(asked).title(), planned(asked)),
                             "");
                     return;
                 }
@@ -77,12 +76,7 @@ final class HumanInput {
             identification.identify(course.line.shown(), now);
         }
         if (!course.identified && (course.held() == null || !identityHold())) {
-            course.hold(
-                    Why.NOT_KNOWN,
-                    asked,
-                    "The line has not shown which machine this is. Enter was held back: bring the machine to where it "
-                            + "shows its serial, or send it anyway.",
-                    "");
+            course.hold(Why.NOT_KNOWN, asked, DialogueText.INPUT_UNIDENTIFIED.text(), "");
         }
         return !course.identified;
     }
@@ -99,7 +93,7 @@ final class HumanInput {
     }
 
     private String planned(int step) {
-        return course.steps.asked(step).answer().fill(course::value).orElse("not known");
+        return course.steps.asked(step).answer().fill(course::value).orElse(DialogueText.COMMAND_NOT_KNOWN.text());
     }
 
     boolean identityHold() {

@@ -47,9 +47,8 @@ final class Identification {
                 course.hold(
                         Why.WRONG_MACHINE,
                         -1,
-                        "This is another machine: its " + must.getKey() + " is " + is + ", expected "
-                                + wanted.orElse("unknown")
-                                + ". Nothing was written to it. Move the cable, or correct the label.",
+                        DialogueText.OTHER_MACHINE.text(
+                                must.getKey(), is, wanted.orElseGet(DialogueText.UNKNOWN_VALUE::text)),
                         seen.get().text());
                 return false;
             }
@@ -64,14 +63,11 @@ final class Identification {
             if (!gap.brokenOff
                     && !kept.isEmpty()
                     && !course.dialogue.identify().unused().contains(kept)) {
-                String going = course.dialogue.wipe().isEmpty()
-                        ? "The kind does not describe how to wipe it: continuing sets it up over what is " + "on it"
-                        : "Continuing wipes it";
                 course.hold(
                         Why.USED,
                         -1,
-                        "This machine was set up before (" + kept + "). " + going
-                                + "; type the unit's name to confirm.",
+                        (course.dialogue.wipe().isEmpty() ? DialogueText.USED_NO_WIPE : DialogueText.USED_WIPE)
+                                .text(kept),
                         seen.get().text(),
                         course.values.unitName());
                 course.behind(State.UNSURE);
@@ -101,19 +97,11 @@ final class Identification {
 
     private void standsBy(String how, String shown) {
         if (otherIsActive) {
-            course.emit(new Effect.Note("This member is standby and takes its settings from its peer."));
+            course.emit(new Effect.Note(DialogueText.STANDBY_NOTE.text()));
             course.steps.leaveAllOut();
             course.become(State.DONE);
         } else {
-            course.hold(
-                    Why.STANDBY,
-                    Course.NONE,
-                    "This member reports that it is " + how
-                            + "; the setup is done on its peer. Nothing was written to it. It is left out "
-                            + "automatically once the peer has reported on its own line that it is the active "
-                            + "one. If only "
-                            + "one cable is plugged in, move it to the peer.",
-                    shown);
+            course.hold(Why.STANDBY, Course.NONE, DialogueText.STANDBY.text(how), shown);
         }
     }
 

@@ -38,10 +38,10 @@ public record LineSettings(int rate, int dataBits, Parity parity, int stopBits) 
                     + RATES.toString().replaceAll("[\\[\\]]", "") + " bits a second.");
         }
         if (dataBits < 5 || dataBits > 8) {
-            throw new IllegalArgumentException("A line has 5 to 8 data bits, not " + dataBits + ".");
+            throw new IllegalArgumentException(DialogueText.DATA_BITS.text(dataBits));
         }
         if (stopBits < 1 || stopBits > 2) {
-            throw new IllegalArgumentException("A line has 1 or 2 stop bits, not " + stopBits + ".");
+            throw new IllegalArgumentException(DialogueText.STOP_BITS.text(stopBits));
         }
     }
 
@@ -49,7 +49,7 @@ public record LineSettings(int rate, int dataBits, Parity parity, int stopBits) 
     public static LineSettings parse(String text) {
         Matcher matcher = TEXT.matcher(text);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("“" + text + "” is no line setting; write it as 57600 8N1.");
+            throw new IllegalArgumentException(DialogueText.LINE_SETTING.text(text));
         }
         Parity parity =
                 switch (matcher.group(3)) {

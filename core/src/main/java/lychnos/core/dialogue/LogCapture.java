@@ -59,6 +59,6 @@ final class LogCapture {
         String whole = log.strip().isEmpty() ? "" : log.stripTrailing() + "\n";
         return whole.isEmpty()
                 ? Optional.empty()
-                : Optional.of(ended ? whole : whole + "(what follows was not waited for)\n");
+                : Optional.of(ended ? whole : whole + DialogueText.LOG_CUT.text() + "\n");
     }
 }

@@ -40,18 +40,16 @@ final class LogFetching {
     Optional<String> begin(Instant now) {
         Dialogue.MachineLog wanted = course.dialogue.log();
         if (wanted == null || !wanted.onConsole()) {
-            return Optional.of("The kind does not say how its log is shown on the console.");
+            return Optional.of(DialogueText.LOG_NOT_DESCRIBED.text());
         }
         if (log != null) {
-            return Optional.of("The log is being fetched already.");
+            return Optional.of(DialogueText.LOG_IN_PROGRESS.text());
         }
         if (course.state() != State.HELD || !course.identified) {
-            return Optional.of(
-                    "The log is fetched while the setup waits for a person, at a machine that is identified.");
+            return Optional.of(DialogueText.LOG_NOT_NOW.text());
         }
         if (!typing.isEmpty() || !wanted.at().in(course.line.openLine())) {
-            return Optional.of("The line does not show the prompt “" + wanted.at()
-                    + "”. Bring the machine to it, then fetch the log.");
+            return Optional.of(DialogueText.LOG_NO_PROMPT.text(wanted.at()));
         }
         log = new LogCapture(now);
         course.press(wanted.send() + "\r", now);

@@ -47,7 +47,7 @@ public final class Look {
      */
     public static Look parse(String text) {
         if (text.isBlank() || text.equals("//")) {
-            throw new IllegalArgumentException("Nothing is looked for here.");
+            throw new IllegalArgumentException(DialogueText.PATTERN_EMPTY.text());
         }
         if (text.length() < 2 || !text.startsWith("/") || !text.endsWith("/")) {
             return new Look(text, Pattern.compile(Pattern.quote(text)));
@@ -55,7 +55,7 @@ public final class Look {
         try {
             return new Look(text, pattern(NAME.matcher(text).replaceAll(Matcher.quoteReplacement(NEVER))));
         } catch (PatternSyntaxException e) {
-            throw new IllegalArgumentException("“" + text + "” is no pattern: " + e.getDescription() + ".");
+            throw new IllegalArgumentException(DialogueText.PATTERN_WRONG.text(text, e.getDescription()));
         }
     }
 
@@ -108,7 +108,7 @@ public final class Look {
     public static final class TooHard extends RuntimeException {
 
         private TooHard(String pattern) {
-            super("The pattern " + pattern + " takes too long on what the line shows; make it simpler.");
+            super(DialogueText.PATTERN_SLOW.text(pattern));
         }
     }
 

@@ -50,7 +50,7 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
         public Told judge(String output) {
             List<Settings.Field> fields = new ArrayList<>();
             planned.forEach((look, value) -> {
-                String found = look.last(output).map(Look.Seen::value).orElse("not shown");
+                String found = look.last(output).map(Look.Seen::value).orElse(DialogueText.LOOK_NOT_SHOWN.text());
                 fields.add(new Settings.Field(
                         names.get(look),
                         value,

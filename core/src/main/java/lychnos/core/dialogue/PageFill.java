@@ -40,8 +40,9 @@ public final class PageFill {
 
         @Override
         public String toString() {
-            return field + " shows " + (shown.isEmpty() ? "nothing" : "“" + shown + "”") + ", expected “" + planned
-                    + "”";
+            return shown.isEmpty()
+                    ? DialogueText.FIELD_EMPTY.text(field, planned)
+                    : DialogueText.FIELD_DIFFERS.text(field, shown, planned);
         }
     }
 
@@ -118,8 +119,8 @@ public final class PageFill {
                 .filter(each -> each.before() == before && !holds(each, shown))
                 .map(each -> Optional.ofNullable(shown.get(each.at()))
                         .filter(is -> !is.isEmpty())
-                        .map(is -> "the page says “" + is + "”")
-                        .orElse("“" + each.look() + "” is not shown"))
+                        .map(is -> DialogueText.PAGE_SAYS.text(is))
+                        .orElse(DialogueText.TEXT_NOT_SHOWN.text(each.look())))
                 .toList();
     }
 
@@ -157,14 +158,9 @@ public final class PageFill {
 
     /** Why a person is wanted before it is filled in; nothing where none is. */
     public Optional<Hold> stops(int step, Mode mode) {
-        String title = "“" + page.title() + "”";
         if (page.is(Mark.DESTROYS)) {
             return Optional.of(new Hold(
-                    Hold.Why.DESTROYS,
-                    step,
-                    title + " destroys what is on the machine. Type the unit's name.",
-                    summary(),
-                    values.unitName()));
+                    Hold.Why.DESTROYS, step, DialogueText.DESTROYS.text(page.title()), summary(), values.unitName()));
         }
         if (page.is(Mark.PERMANENT)) {
             String text = page.fields().values().stream()
@@ -173,36 +169,22 @@ public final class PageFill {
                     .findFirst()
                     .orElse(values.unitName());
             return Optional.of(new Hold(
-                    Hold.Why.PERMANENT,
-                    step,
-                    title + " cannot be changed later. Type the value: " + text + ".",
-                    summary(),
-                    text));
+                    Hold.Why.PERMANENT, step, DialogueText.PERMANENT.text(page.title(), text), summary(), text));
         }
         if (page.is(Mark.CONSENT)) {
-            return Optional.of(new Hold(
-                    Hold.Why.CONSENT,
-                    step,
-                    title + " moves authority to this machine. Read the values, and enter the reason of your consent.",
-                    summary(),
-                    ""));
+            return Optional.of(
+                    new Hold(Hold.Why.CONSENT, step, DialogueText.CONSENT.text(page.title()), summary(), ""));
         }
         if (page.is(Mark.TERMS) && !values.termsAgreed()) {
-            return Optional.of(new Hold(
-                    Hold.Why.TERMS,
-                    step,
-                    title
-                            + " accepts terms, and the site has no recorded consent. Read them and accept for "
-                            + "yourself, or stop.",
-                    summary(),
-                    ""));
+            return Optional.of(
+                    new Hold(Hold.Why.TERMS, step, DialogueText.PAGE_TERMS.text(page.title()), summary(), ""));
         }
         if (page.is(Mark.RESTARTS)) {
             return Optional.of(
-                    new Hold(Hold.Why.RESTARTS, step, "The machine restarts after " + title + ".", summary(), ""));
+                    new Hold(Hold.Why.RESTARTS, step, DialogueText.RESTARTS.text(page.title()), summary(), ""));
         }
         return mode == Mode.ASK
-                ? Optional.of(new Hold(Hold.Why.NEXT, step, title + " is filled in next.", summary(), ""))
+                ? Optional.of(new Hold(Hold.Why.NEXT, step, DialogueText.PAGE_NEXT.text(page.title()), summary(), ""))
                 : Optional.empty();
     }
 
@@ -210,7 +192,10 @@ public final class PageFill {
         return page.fields().entrySet().stream()
                 .map(field -> field.getKey() + ": "
                         + planned(field.getValue())
-                                .orElse(secret(field.getValue()).isPresent() ? "the sealed one" : "left as it is"))
+                                .orElse(
+                                        secret(field.getValue()).isPresent()
+                                                ? DialogueText.SEALED_VALUE.text()
+                                                : DialogueText.LEFT_AS_IT_IS.text()))
                 .collect(Collectors.joining("\n"));
     }
 }

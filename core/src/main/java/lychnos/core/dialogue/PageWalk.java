@@ -70,8 +70,7 @@ final class PageWalk {
         course.hold(
                 Why.NOT_SEEN,
                 Course.NONE,
-                "The page was not seen whole since the work was broken off. Press the key that draws it again, such "
-                        + "as Ctrl+L, or say that it is the page that was open before.",
+                DialogueText.PAGE_NOT_SEEN_WHOLE.text(),
                 Course.lastOf(String.join("\n", course.line.screen().window())));
     }
 
@@ -98,8 +97,7 @@ final class PageWalk {
                 course.hold(
                         Why.UNFORESEEN,
                         step,
-                        "No row for “" + course.steps.get(step).title()
-                                + "” was found on this page. Bring it there yourself.",
+                        DialogueText.NO_ROW.text(course.steps.get(step).title()),
                         Course.lastOf(String.join("\n", course.line.screen().window())));
             case NOT_MOVED -> {
                 // the page is still being drawn
@@ -125,8 +123,7 @@ final class PageWalk {
             course.hold(
                     Why.UNFORESEEN,
                     step,
-                    "The page shows no row that moves with the cursor keys. Bring it to “"
-                            + course.steps.get(step).title() + "” yourself.",
+                    DialogueText.NO_CURSOR_ROW.text(course.steps.get(step).title()),
                     Course.lastOf(String.join("\n", course.line.screen().window())));
         }
     }

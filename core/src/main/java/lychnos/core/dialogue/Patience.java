@@ -27,8 +27,7 @@ final class Patience {
             course.hold(
                     Why.OVERDUE,
                     course.steps.waitingFor(),
-                    "“" + waits.title() + "” takes longer than " + Course.text(waits.atMost()) + "; "
-                            + Course.text(waits.about()) + " is usual. Look at the machine, or keep waiting.",
+                    DialogueText.OVERDUE.text(waits.title(), Course.text(waits.atMost()), Course.text(waits.about())),
                     "");
         } else if (course.state() == State.UNSURE
                 && course.line.quiet(now).compareTo(Conversation.SILENCE) >= 0
@@ -44,8 +43,7 @@ final class Patience {
                 course.hold(
                         Why.UNFORESEEN,
                         Course.NONE,
-                        "The line does not show which machine this is. Bring it to where it shows its "
-                                + "serial, or check that the cable is in the right port.",
+                        DialogueText.NOT_IDENTIFIED.text(),
                         Course.lastOf(course.line.shown()));
             }
         } else if (course.state() == State.WAITING && !course.identified && gap.mayBeBack(now)) {
@@ -64,23 +62,16 @@ final class Patience {
                                 .quiet(now)
                                 .compareTo(gap.unheard ? Conversation.SILENCE : Conversation.SILENCE_AFTER_BREAK)
                         >= 0) {
-            course.hold(
-                    Why.SILENT,
-                    Course.NONE,
-                    "The last question of the machine was lost in the break, and the line is silent. Press a key "
-                            + "that answers nothing, such as the one that redraws the question, or type "
-                            + "the answer yourself. Lychnos continues when the line shows something.",
-                    Course.lastOf(course.line.shown()));
+            course.hold(Why.SILENT, Course.NONE, DialogueText.QUESTION_LOST.text(), Course.lastOf(course.line.shown()));
         } else if (course.state() == State.FOLLOWING
                 && course.nextBy().filter(by -> !now.isBefore(by)).isPresent()) {
             int sent = course.steps.sent();
             course.hold(
                     Why.LATE,
                     sent,
-                    "The machine has not asked the next question within "
-                            + Course.text(course.steps.asked(sent).within()) + " after “"
-                            + course.steps.get(sent).title()
-                            + "”. Look at the machine, or keep waiting. Lychnos continues when it asks.",
+                    DialogueText.NEXT_NOT_ASKED.text(
+                            Course.text(course.steps.asked(sent).within()),
+                            course.steps.get(sent).title()),
                     Course.lastOf(course.line.shown()));
         } else if (course.state() == State.FOLLOWING
                 && gap.mayPress()
@@ -90,9 +81,7 @@ final class Patience {
             course.hold(
                     Why.SILENT,
                     Course.NONE,
-                    "The machine has shown nothing for " + Course.text(course.longestSilence())
-                            + ". It may be busy, or it did not receive the last answer. Look at the machine. Lychnos "
-                            + "continues when the line shows something.",
+                    DialogueText.NOTHING_SHOWN.text(Course.text(course.longestSilence())),
                     Course.lastOf(course.line.shown()));
         }
     }

@@ -37,22 +37,21 @@ public record Template(String text) {
         String rest = NAME.matcher(text).replaceAll("");
         if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
             throw new IllegalArgumentException(
-                    "“" + text + "” has braces without a name in them, such as {serial} or {network.gateway}.");
+                    DialogueText.TEMPLATE_BRACES.text(text, "{serial} or {network.gateway}"));
         }
         NAME.matcher(text)
                 .results()
                 .filter(Template::isList)
                 .peek(found -> {
                     if (!found.group(2).isEmpty()) {
-                        throw new IllegalArgumentException("“" + text + "” adds to a list; a list stands alone.");
+                        throw new IllegalArgumentException(DialogueText.LIST_ADDED.text(text));
                     }
                 })
                 .map(Template::entry)
                 .forEach(entry -> {
                     if (!LISTS.contains(entry)) {
                         throw new IllegalArgumentException(
-                                "“" + entry + "s” is no list. Lists are {name-servers:,} and "
-                                        + "{time-servers:,}; what stands behind the colon is put between the entries.");
+                                DialogueText.TEMPLATE_LIST.text(entry + "s", "{name-servers:,} and {time-servers:,}"));
                     }
                 });
         return new Template(text);

@@ -32,8 +32,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
     /** Reads a whole text; never throws for what people hand in. */
     public static ExistingList parse(String text) {
         if (text.length() > CsvText.MAX_LENGTH) {
-            return refused("The text has " + text.length() + " characters; at most " + CsvText.MAX_LENGTH
-                    + " are read. Is it the right file?");
+            return refused(ExistingText.TOO_LONG.text(text.length(), CsvText.MAX_LENGTH));
         }
         if (LEASE.matcher(text).find()) {
             return leases(text);
@@ -44,7 +43,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                 .findFirst()
                 .orElse("");
         if (first.isEmpty()) {
-            return refused("The list is empty.");
+            return refused(ExistingText.EMPTY.text());
         }
         boolean hosts = Address.tryParse(first.split("\\s+")[0]).isPresent()
                 && first.indexOf(',') < 0
@@ -83,7 +82,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
             number++;
             String[] words = line.replaceFirst("#.*", "").strip().split("\\s+");
             if (!words[0].isEmpty()) {
-                found.add(number, words[0], words.length > 1 ? words[1] : "", "", "hosts file");
+                found.add(number, words[0], words.length > 1 ? words[1] : "", "", ExistingText.HOSTS_FILE.text());
             }
         }
         return found.done();
@@ -111,7 +110,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                     lease.group(1),
                     client.find() ? client.group(1) : "",
                     mac.find() ? mac.group(1) : "",
-                    "DHCP lease");
+                    ExistingText.DHCP_LEASE.text());
         }
         return found.done();
     }
@@ -125,8 +124,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                     columns.putIfAbsent(heading(row.get(i)), i);
                 }
                 if (!columns.containsKey("address")) {
-                    found.faults.add(new LabelFault(
-                            line, "", "", "The first line must name the columns, and one of them must be “address”."));
+                    found.faults.add(new LabelFault(line, "", "", ExistingText.NO_ADDRESS_COLUMN.text()));
                 }
             } else if (columns.containsKey("address")) {
                 // the state column of a lease table: 0 is in use
@@ -137,7 +135,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                             cell(row, columns.get("address")),
                             cell(row, columns.get("name")),
                             cell(row, columns.get("mac")),
-                            columns.containsKey("state") ? "DHCP lease" : "table");
+                            columns.containsKey("state") ? ExistingText.DHCP_LEASE.text() : "table");
                 } else {
                     Address.tryParse(cell(row, columns.get("address"))).ifPresent(found.uses::remove);
                 }

@@ -22,12 +22,10 @@ public final class AsPrinted {
      */
     public static String text(String text) {
         if (SHORTENED.matcher(text).matches()) {
-            throw new IllegalArgumentException("A spreadsheet has turned “" + text
-                    + "” into a number, and digits are lost. Format the column as text and enter it again.");
+            throw new IllegalArgumentException(FactText.NUMBER_OF_SPREADSHEET.text(text));
         }
         if (DATE.matcher(text).matches()) {
-            throw new IllegalArgumentException("A spreadsheet has turned “" + text
-                    + "” into a date. Format the column as text and enter it again.");
+            throw new IllegalArgumentException(FactText.DATE_OF_SPREADSHEET.text(text));
         }
         return text;
     }
@@ -35,9 +33,7 @@ public final class AsPrinted {
     /** The same for a MAC address, which may have lost zeros in front as well. */
     public static String mac(String text) {
         if (text(text).matches("[0-9]{1,11}")) {
-            throw new IllegalArgumentException("“" + text + "” has " + text.length()
-                    + " digits, and a MAC address has 12. A spreadsheet drops zeros in front: format the "
-                    + "column as text and enter it again.");
+            throw new IllegalArgumentException(FactText.MAC_ZEROS.text(text, text.length()));
         }
         return text;
     }

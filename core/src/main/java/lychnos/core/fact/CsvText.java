@@ -35,17 +35,14 @@ public final class CsvText {
      */
     public static List<LabelFault> read(String text, ObjIntConsumer<CSVRecord> rows) {
         if (text.length() > MAX_LENGTH) {
-            return fault(
-                    1,
-                    "The list has " + text.length() + " characters; at most " + MAX_LENGTH
-                            + " are read. Is it the right file?");
+            return fault(1, FactText.LIST_TOO_LONG.text(text.length(), MAX_LENGTH));
         }
         String body = text.startsWith("\ufeff") ? text.substring(1) : text;
         if (body.indexOf('\0') >= 0 || body.indexOf('\ufffd') >= 0) {
-            return fault(1, "This is no UTF-8 text. Save the sheet as CSV (UTF-8), or paste its columns.");
+            return fault(1, FactText.NOT_UTF_8.text());
         }
         if (body.isBlank()) {
-            return fault(1, "The list is empty.");
+            return fault(1, FactText.LIST_EMPTY.text());
         }
         CSVFormat format = CSVFormat.RFC4180
                 .builder()
@@ -57,7 +54,7 @@ public final class CsvText {
         try (CSVParser parser = CSVParser.parse(body, format)) {
             for (CSVRecord row : parser) {
                 if (line > MAX_LINES) {
-                    return fault(line, "The list continues past " + MAX_LINES + " lines; the rest was not read.");
+                    return fault(line, FactText.LIST_TOO_MANY_LINES.text(MAX_LINES));
                 }
                 if (!row.stream().allMatch(String::isBlank)) {
                     rows.accept(row, line);
@@ -66,7 +63,7 @@ public final class CsvText {
             }
             return List.of();
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
-            return fault(line, "A quotation mark opens here and is never closed; the rest was not read.");
+            return fault(line, FactText.OPEN_QUOTE.text());
         }
     }
 

@@ -28,7 +28,7 @@ public record DataSize(long mebibytes) implements Comparable<DataSize> {
     public static DataSize parse(String text) {
         Matcher matcher = FORM.matcher(text.strip());
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("“" + text.strip() + "” is no size; write it as 16 GiB.");
+            throw new IllegalArgumentException(FactText.NOT_A_SIZE.text(text.strip()));
         }
         long amount = Long.parseLong(matcher.group(1));
         return switch (matcher.group(2).toUpperCase(Locale.ROOT)) {

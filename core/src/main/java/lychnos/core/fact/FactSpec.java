@@ -93,7 +93,7 @@ public record FactSpec(
     public String read(String typed) {
         String value = type.read(typed);
         if (type == FactType.CHOICE && !choices.contains(value)) {
-            throw new IllegalArgumentException("“" + value + "” is none of: " + String.join(", ", choices) + ".");
+            throw new IllegalArgumentException(FactText.NOT_A_CHOICE.text(value, String.join(", ", choices)));
         }
         return value;
     }

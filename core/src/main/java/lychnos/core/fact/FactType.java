@@ -91,25 +91,24 @@ public enum FactType {
     public String read(String typed) {
         String text = typed.strip();
         if (text.isEmpty()) {
-            throw new IllegalArgumentException("The value is empty.");
+            throw new IllegalArgumentException(FactText.EMPTY.text());
         }
         if (text.length() > LONGEST) {
-            throw new IllegalArgumentException(
-                    "The value has " + text.length() + " characters; at most " + LONGEST + " are allowed.");
+            throw new IllegalArgumentException(FactText.TOO_LONG.text(text.length(), LONGEST));
         }
         return reader.apply(text);
     }
 
     private static String text(String text) {
         if (text.chars().anyMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\t')) {
-            throw new IllegalArgumentException("The value contains a control character.");
+            throw new IllegalArgumentException(FactText.CONTROL_CHARACTER.text());
         }
         return text;
     }
 
     private static String serial(String text) {
         if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
-            throw new IllegalArgumentException("A serial has 1 to 64 printable ASCII characters.");
+            throw new IllegalArgumentException(FactText.NOT_A_SERIAL.text());
         }
         return text;
     }
@@ -118,7 +117,7 @@ public enum FactType {
     private static String hostAndPort(String text) {
         int colon = text.lastIndexOf(':');
         if (colon < 1) {
-            throw new IllegalArgumentException("“" + text + "” has no port; write it as activate.ardal.example:443.");
+            throw new IllegalArgumentException(FactText.NO_PORT.text(text));
         }
         String host = text.substring(0, colon);
         boolean six = host.startsWith("[") && host.endsWith("]");
@@ -136,7 +135,7 @@ public enum FactType {
     private static String mail(String text) {
         int at = text.lastIndexOf('@');
         if (at < 1 || !text.substring(0, at).matches("[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}")) {
-            throw new IllegalArgumentException("“" + text + "” is no mail address; write it as arrays@ardal.example.");
+            throw new IllegalArgumentException(FactText.NOT_A_MAIL_ADDRESS.text(text));
         }
         return text.substring(0, at) + "@"
                 + Hostname.requireDomain(text.substring(at + 1).toLowerCase(Locale.ROOT));
@@ -144,9 +143,7 @@ public enum FactType {
 
     private static String device(String text) {
         if (!text.matches("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})(@[a-z0-9][a-z0-9-]{0,39})?")) {
-            throw new IllegalArgumentException("“" + text
-                    + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0, and "
-                    + "/dev/ttyUSB0@hall-3 where they are a vantage's.");
+            throw new IllegalArgumentException(FactText.NOT_A_SERIAL_PORT.text(text));
         }
         return text;
     }
@@ -158,14 +155,14 @@ public enum FactType {
                 return String.valueOf(value);
             }
         }
-        throw new IllegalArgumentException("“" + text + "” is no number from " + least + " to " + most + ".");
+        throw new IllegalArgumentException(FactText.NOT_A_NUMBER.text(text, least, most));
     }
 
     private static String date(String text) {
         try {
             return LocalDate.parse(text).toString();
         } catch (DateTimeException e) {
-            throw new IllegalArgumentException("“" + text + "” is no date; write it as 2026-12-31.", e);
+            throw new IllegalArgumentException(FactText.NOT_A_DATE.text(text), e);
         }
     }
 
@@ -173,15 +170,14 @@ public enum FactType {
         try {
             return ZoneId.of(text).getId();
         } catch (DateTimeException e) {
-            throw new IllegalArgumentException("“" + text + "” is no time zone; write it as Europe/Oslo or UTC.", e);
+            throw new IllegalArgumentException(FactText.NOT_A_TIME_ZONE.text(text), e);
         }
     }
 
     private static String digest(String text) {
         String hex = text.toLowerCase(Locale.ROOT).replaceFirst("^sha-?256[:= ]", "");
         if (!hex.matches("[0-9a-f]{64}")) {
-            throw new IllegalArgumentException(
-                    "A SHA-256 digest has 64 hexadecimal digits; this has " + hex.length() + " signs.");
+            throw new IllegalArgumentException(FactText.NOT_A_DIGEST.text(hex.length()));
         }
         return hex;
     }
@@ -194,6 +190,6 @@ public enum FactType {
         if (plain.matches("n|no|off|false|0")) {
             return "no";
         }
-        throw new IllegalArgumentException("“" + text + "” is neither yes nor no.");
+        throw new IllegalArgumentException(FactText.NOT_YES_OR_NO.text(text));
     }
 }

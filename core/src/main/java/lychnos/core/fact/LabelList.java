@@ -118,7 +118,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             }
             if (!missing.isEmpty()) {
                 String names = missing.stream().map(Column::title).collect(Collectors.joining(", "));
-                faults.add(new LabelFault(line, "", "", "The heading has no column for: " + names + "."));
+                faults.add(new LabelFault(line, "", "", FactText.COLUMNS_MISSING.text(names)));
             }
             return missing.isEmpty();
         }
@@ -134,10 +134,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             String model = text(row, Column.MODEL);
             if (model.length() > 80) {
                 faults.add(new LabelFault(
-                        line,
-                        Column.MODEL.title(),
-                        model.substring(0, 80) + "…",
-                        "A model name has at most 80 characters."));
+                        line, Column.MODEL.title(), model.substring(0, 80) + "…", FactText.MODEL_TOO_LONG.text()));
             }
             String user = atMost(row, line, Column.FACTORY_USER);
             String password = atMost(row, line, Column.FACTORY_PASSWORD);
@@ -162,8 +159,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private String atMost(List<String> row, int line, Column column) {
             String text = text(row, column);
             if (text.length() > LONGEST_LOGIN) {
-                faults.add(new LabelFault(
-                        line, column.title(), "", "The list has more than " + LONGEST_LOGIN + " characters."));
+                faults.add(new LabelFault(line, column.title(), "", FactText.LOGIN_TOO_LONG.text(LONGEST_LOGIN)));
             }
             return text;
         }
@@ -176,7 +172,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             String unit = text(row, Column.RACK_UNIT);
             if (rack.isEmpty() || unit.isEmpty()) {
                 Column missing = rack.isEmpty() ? Column.RACK : Column.RACK_UNIT;
-                faults.add(new LabelFault(line, missing.title(), "", "The " + missing.title() + " is missing."));
+                faults.add(new LabelFault(line, missing.title(), "", FactText.CELL_MISSING.text(missing.title())));
                 return null;
             }
             try {
@@ -194,7 +190,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private static String serial(String text) {
             AsPrinted.text(text);
             if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
-                throw new IllegalArgumentException("A serial has 1 to 64 printable ASCII characters.");
+                throw new IllegalArgumentException(FactText.NOT_A_SERIAL.text());
             }
             return text;
         }
@@ -202,7 +198,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private <T> T read(List<String> row, int line, Column column, java.util.function.Function<String, T> parser) {
             String text = text(row, column);
             if (text.isEmpty()) {
-                faults.add(new LabelFault(line, column.title(), "", "The " + column.title() + " is missing."));
+                faults.add(new LabelFault(line, column.title(), "", FactText.CELL_MISSING_2.text(column.title())));
                 return null;
             }
             try {
@@ -222,10 +218,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             Integer earlier = value == null ? null : seen.putIfAbsent(value, line);
             if (earlier != null) {
                 faults.add(new LabelFault(
-                        line,
-                        column.title(),
-                        value.toString(),
-                        "Line " + earlier + " has the same " + column.title() + "."));
+                        line, column.title(), value.toString(), FactText.CELL_TWICE.text(earlier, column.title())));
             }
         }
     }

@@ -27,14 +27,13 @@ public record Mac(long bits) implements Comparable<Mac> {
                 + "|[0-9A-Fa-f]{4}([.:-])[0-9A-Fa-f]{4}\\3[0-9A-Fa-f]{4}|[0-9A-Fa-f]{6}[.:-][0-9A-Fa-f]{6}")) {
             String digits = trimmed.replaceAll("[:.\\- ]", "");
             if (digits.matches("[0-9A-Fa-f]*") && digits.length() != 12) {
-                throw new IllegalArgumentException(
-                        "“" + trimmed + "” has " + digits.length() + " hexadecimal digits; a MAC address has 12.");
+                throw new IllegalArgumentException(FactText.MAC_DIGITS.text(trimmed, digits.length()));
             }
-            throw new IllegalArgumentException("“" + trimmed + "” is no MAC address; write it as 02:4c:59:a1:00:01.");
+            throw new IllegalArgumentException(FactText.NOT_A_MAC.text(trimmed));
         }
         long bits = Long.parseLong(trimmed.replaceAll("[:.\\-]", ""), 16);
         if (bits == 0 || bits == 0xffffffffffffL || (bits >> 40 & 1) == 1) {
-            throw new IllegalArgumentException("“" + trimmed + "” is no address of a single interface.");
+            throw new IllegalArgumentException(FactText.MAC_OF_A_GROUP.text(trimmed));
         }
         return new Mac(bits);
     }

@@ -28,7 +28,7 @@ public record RackPosition(String rack, int unit) implements Comparable<RackPosi
     public static RackPosition parse(String text) {
         Matcher matcher = FORM.matcher(text.strip());
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("“" + text.strip() + "” is no rack position; write it as R1 u7.");
+            throw new IllegalArgumentException(FactText.NOT_A_RACK_POSITION.text(text.strip()));
         }
         return new RackPosition(
                 matcher.group(1).toUpperCase(java.util.Locale.ROOT), Integer.parseInt(matcher.group(2)));

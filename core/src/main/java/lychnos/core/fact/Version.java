@@ -19,7 +19,7 @@ public record Version(String text, List<String> parts) implements Comparable<Ver
     /** @throws IllegalArgumentException for a text that does not begin with a digit */
     public static Version parse(String text) {
         if (!VERSION.matcher(text).matches()) {
-            throw new IllegalArgumentException("“" + text + "” is no version. A version begins with a digit: 4.2.1.");
+            throw new IllegalArgumentException(FactText.NOT_A_VERSION.text(text));
         }
         return new Version(
                 text, PART.matcher(text).results().map(found -> found.group()).toList());

@@ -49,8 +49,7 @@ public record Manifest(List<ManifestLine> lines) {
         text.lines().limit(MOST_LINES).map(String::strip).forEach(line -> read(line)
                 .ifPresent(lines::add));
         if (lines.isEmpty()) {
-            throw new IllegalArgumentException(
-                    "No line of the manifest states a digest. Write “SHA256(file name)= digest” or “digest file name”.");
+            throw new IllegalArgumentException(ImageText.MANIFEST_EMPTY.text());
         }
         return new Manifest(lines);
     }

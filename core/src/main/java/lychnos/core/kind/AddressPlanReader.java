@@ -23,14 +23,14 @@ final class AddressPlanReader {
                     .map(item -> item.isList() ? item.texts() : List.of(item.text()))
                     .toList();
             if (roles.isEmpty()) {
-                entry.fault("An entry needs run: [role, role].");
+                entry.fault(KindFaultText.NO_RUN.text());
                 continue;
             }
             List<String> networks = entry.at("in").list().stream()
                     .map(item -> item.read(KindReader::purpose, "management"))
                     .toList();
             if (networks.isEmpty()) {
-                entry.fault("An entry says in which network: in: management.");
+                entry.fault(KindFaultText.NO_NETWORK.text());
                 continue;
             }
             YamlPlace start = entry.at("start");
@@ -47,8 +47,7 @@ final class AddressPlanReader {
                                     text -> switch (text) {
                                         case "halves" -> Need.Paths.HALVES;
                                         case "alternating" -> Need.Paths.ALTERNATING;
-                                        default ->
-                                            throw new IllegalArgumentException("Two paths are halves or alternating.");
+                                        default -> throw new IllegalArgumentException(KindFaultText.PATHS.text());
                                     },
                                     Need.Paths.ONE)
                     : Need.Paths.ONE;
@@ -59,7 +58,7 @@ final class AddressPlanReader {
                 plan.need(members, members.least(), times.matches("[0-9]+") ? Integer.parseInt(times) : 2);
                 plans.add(plan);
             } catch (IllegalArgumentException e) {
-                entry.fault("This cannot be placed: " + e.getMessage() + ".");
+                entry.fault(KindFaultText.CANNOT_BE_PLACED.text(e.getMessage()));
             }
         }
         return plans;
@@ -73,7 +72,7 @@ final class AddressPlanReader {
                                 && fact.scope() == FactSpec.Scope.UNIT)) {
             return text;
         }
-        throw new IllegalArgumentException("“" + text + "” is neither a number nor a fact of the unit that is one.");
+        throw new IllegalArgumentException(KindFaultText.NOT_A_COUNT.text(text));
     }
 
     static Kind.Names names(YamlPlace place, List<AddressPlan> addresses) {
@@ -84,7 +83,7 @@ final class AddressPlanReader {
         for (String role : roles) {
             if (!patterns.containsKey(role)) {
                 if (roles.size() > 1) {
-                    place.fault("The role “" + role + "” has no pattern for its name under roles.");
+                    place.fault(KindFaultText.NO_NAME_PATTERN.text(role));
                 }
                 patterns.put(role, NamePattern.forRole("{unit}"));
             }
@@ -101,7 +100,7 @@ final class AddressPlanReader {
         if (place.there()) {
             place.map().forEach((role, entry) -> {
                 if (!roles.contains(role)) {
-                    entry.fault("No address has the role “" + role + "”.");
+                    entry.fault(KindFaultText.NO_SUCH_ROLE.text(role));
                 }
                 patterns.put(role, entry.read(NamePattern::forRole, NamePattern.forRole("{unit}")));
             });

@@ -60,14 +60,14 @@ public final class Adjustments {
             return kind;
         }
         if (value.length() > LONGEST_TEXT) {
-            throw new IllegalArgumentException("At most " + LONGEST_TEXT + " characters.");
+            throw new IllegalArgumentException(KindFaultText.TEXT_TOO_LONG.text(LONGEST_TEXT));
         }
         KindCopy copy = new KindCopy(kind);
         writer.get().write.accept(copy, new Change(value.strip(), secret));
         Kind.Checks checks = copy.checks;
         if (checks.shut().stream()
                 .anyMatch(port -> port == checks.port() || checks.open().contains(port))) {
-            throw new IllegalArgumentException("The same TCP port cannot be expected and forbidden.");
+            throw new IllegalArgumentException(KindFaultText.PORT_TWICE.text());
         }
         return copy.kind();
     }
@@ -183,7 +183,7 @@ public final class Adjustments {
 
     private static List<Kind.FactoryLogin> withLogin(List<Kind.FactoryLogin> logins, String way, Change change) {
         if (change.value.isEmpty() || change.value.length() > 64) {
-            throw new IllegalArgumentException("The account's name has 1 to 64 characters.");
+            throw new IllegalArgumentException(KindFaultText.ACCOUNT_NAME.text());
         }
         return logins.stream()
                 .map(each -> each.way().equals(way)
@@ -216,14 +216,14 @@ public final class Adjustments {
 
     private static int port(String text) {
         if (!text.matches("[1-9][0-9]{0,4}") || Integer.parseInt(text) > 65535) {
-            throw new IllegalArgumentException("“" + text + "” is no TCP port; ports are 1 to 65535.");
+            throw new IllegalArgumentException(KindFaultText.NOT_A_PORT.text(text));
         }
         return Integer.parseInt(text);
     }
 
     private static String community(String typed) {
         if (!typed.matches("[!-~]{0,32}")) {
-            throw new IllegalArgumentException("A community has at most 32 characters and no space.");
+            throw new IllegalArgumentException(KindFaultText.COMMUNITY.text());
         }
         return typed;
     }
@@ -231,11 +231,11 @@ public final class Adjustments {
     private static Kind.Waits restart(String typed) {
         String[] parts = typed.split(", at most ");
         if (parts.length != 2) {
-            throw new IllegalArgumentException("Enter two times, such as 3 min, at most 10 min.");
+            throw new IllegalArgumentException(KindFaultText.TWO_TIMES.text());
         }
         Kind.Waits waits = new Kind.Waits(KindReader.duration(parts[0].strip()), KindReader.duration(parts[1].strip()));
         if (waits.atMost().compareTo(waits.about()) < 0) {
-            throw new IllegalArgumentException("The longest time is shorter than the usual one.");
+            throw new IllegalArgumentException(KindFaultText.TIMES_REVERSED.text());
         }
         return waits;
     }
@@ -255,7 +255,7 @@ public final class Adjustments {
                         "(?<from>[^>]+) > (?<to>[^>]+?) (?<port>(tcp|udp) [1-9][0-9]{0,4})")
                 .matcher(text);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("“" + text + "” is no flow, such as engineers > all tcp 443.");
+            throw new IllegalArgumentException(KindFaultText.NOT_A_FLOW.text(text));
         }
         return new Kind.Flow(matcher.group("from").strip(), matcher.group("to").strip(), matcher.group("port"));
     }

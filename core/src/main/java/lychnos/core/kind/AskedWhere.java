@@ -41,28 +41,28 @@ final class AskedWhere {
     private Stream<String> compared(String name) {
         boolean line = has(dialogue.identify().must().values().stream(), name);
         boolean pages = dialogue.over() != null && has(dialogue.over().must().values().stream(), name);
-        return line || pages ? Stream.of("compared before the first write") : Stream.empty();
+        return line || pages ? Stream.of(KindSummaryText.COMPARED_FIRST.text()) : Stream.empty();
     }
 
     private Stream<String> asked(String name) {
         return Stream.iterate(0, i -> i < console.size(), i -> i + 1)
                 .filter(i -> console.get(i).answer().names().contains(name))
-                .map(i -> (console.get(i).command() ? "command " : "question ") + (i + 1) + " of " + console.size()
-                        + " on the console");
+                .map(i -> (console.get(i).command() ? KindSummaryText.AT_COMMAND : KindSummaryText.AT_QUESTION)
+                        .text(i + 1, console.size()));
     }
 
     private Stream<String> entered(String name) {
         return dialogue.pages().stream().flatMap(step -> {
             if (step instanceof DialogueStep.Page page) {
                 return has(page.fields().values().stream().map(DialogueStep.Field::value), name)
-                        ? Stream.of("page “" + page.title() + "”")
+                        ? Stream.of(KindSummaryText.ON_PAGE.text(page.title()))
                         : Stream.empty();
             }
             DialogueStep.Controller controller = (DialogueStep.Controller) step;
             return has(Stream.of(controller.mac(), controller.serial()), name)
                             || List.of(controller.phrase(), controller.delivered())
                                     .contains(name)
-                    ? Stream.of("step “" + controller.title() + "”")
+                    ? Stream.of(KindSummaryText.AT_STEP.text(controller.title()))
                     : Stream.empty();
         });
     }

@@ -64,14 +64,12 @@ final class ConditionReader {
     /** The fact of a name that a condition may look at; a text for a name that is none of a fact. */
     private Optional<Named> named(YamlPlace place, String name) {
         if (!names.known(name)) {
-            place.fault(
-                    "Unknown value “" + name + "” in a condition: not a fact of this kind, not an address of a role, "
-                            + "and not a value that the machine shows before this step.");
+            place.fault(KindFaultText.UNKNOWN_IN_CONDITION.text(name));
             return Optional.empty();
         }
         Optional<FactSpec> fact = names.fact(name);
         if (fact.filter(own -> own.type() == FactType.SECRET).isPresent()) {
-            place.fault("A password cannot decide what is done.");
+            place.fault(KindFaultText.PASSWORD_IN_CONDITION.text());
             return Optional.empty();
         }
         return Optional.of(new Named(
@@ -97,8 +95,8 @@ final class ConditionReader {
         List<String> possible = fact.type == FactType.YES_NO ? List.of("yes", "no") : fact.choices;
         wanted.stream()
                 .filter(text -> !possible.isEmpty() && !possible.contains(text))
-                .forEach(text -> value.fault(
-                        "“" + name + "” is never “" + text + "”; it is " + String.join(" or ", possible) + "."));
+                .forEach(text ->
+                        value.fault(KindFaultText.NEVER_THAT_VALUE.text(name, text, String.join(" or ", possible))));
         return new Condition.OneOf(name, wanted, not);
     }
 }

@@ -104,7 +104,7 @@ final class DialogueNames {
     String password(YamlPlace place) {
         Template template = template(place);
         if (!secret(template) || !alone(template)) {
-            place.fault("A password stands alone, such as {web-password} or {factory.web.phrase}.");
+            place.fault(KindFaultText.PASSWORD_ALONE.text("{web-password} or {factory.web.phrase}"));
             return "";
         }
         return template.names().iterator().next();
@@ -127,8 +127,7 @@ final class DialogueNames {
     private Look known(YamlPlace place, Look look) {
         for (String name : look.names()) {
             if (told.contains(name) || !known(name)) {
-                place.fault("Unknown placeholder “" + name
-                        + "” in a pattern: neither a fact of this kind nor an address of a role.");
+                place.fault(KindFaultText.UNKNOWN_IN_PATTERN.text(name));
             }
         }
         return look;
@@ -138,17 +137,14 @@ final class DialogueNames {
         Template template = place.read(Template::parse, new Template(""));
         for (String name : template.names()) {
             if (!known(name)) {
-                place.fault("Unknown placeholder “" + name
-                        + "”: not a fact of this kind, not an address of a role, and not a value that an earlier "
-                        + "step reads.");
+                place.fault(KindFaultText.UNKNOWN_PLACEHOLDER.text(name));
             }
         }
         Stream.concat(
                         template.sums().stream().filter(name -> !counts(name) && !isAddress(name)),
                         template.added().stream().filter(name -> !counts(name)))
                 .filter(this::known)
-                .forEach(name ->
-                        place.fault("“" + name + "” is no number; numbers are added to a number or an address."));
+                .forEach(name -> place.fault(KindFaultText.NOT_A_NUMBER_TO_ADD.text(name)));
         return template;
     }
 
@@ -201,7 +197,7 @@ final class DialogueNames {
 
     String member(YamlPlace place, String label) {
         if (!label.isEmpty() && !members.labels().contains(label)) {
-            place.fault("No member is called “" + label + "”.");
+            place.fault(KindFaultText.NO_SUCH_MEMBER.text(label));
         }
         return label;
     }

@@ -36,12 +36,12 @@ final class DialogueReader {
         List<DialogueStep> setup = stepReader.read(place.at("setup"));
         List<DialogueStep.Remote> pages = pageReader.read(place);
         if (place.at("setup").list().isEmpty() && pages.isEmpty()) {
-            place.fault("A dialogue has setup: with at least one step, or pages: with at least one page.");
+            place.fault(KindFaultText.DIALOGUE_EMPTY.text());
         }
         Dialogue.PageInterface over =
                 place.at("interface").there() ? pageReader.pageInterface(place.at("interface")) : null;
         if (over == null && pages.stream().anyMatch(each -> each instanceof DialogueStep.Page page && page.driven())) {
-            place.fault("A page has a resource, and interface: does not say where those begin.");
+            place.fault(KindFaultText.NO_INTERFACE.text());
         }
         return new Dialogue(
                 place.at("line").there()
@@ -68,9 +68,9 @@ final class DialogueReader {
         place.only("machine-log");
         boolean resource = place.at("resource").there();
         if (resource == place.at("send").there()) {
-            place.fault("A log is fetched with send: and at: on the console, or with resource: from the interface.");
+            place.fault(KindFaultText.LOG_WAY.text());
         } else if (resource && !hasInterface) {
-            place.at("resource").fault("A resource needs interface:, which says where resources begin.");
+            place.at("resource").fault(KindFaultText.NO_INTERFACE_OF_LOG.text());
         }
         return resource
                 ? new Dialogue.MachineLog(null, "", place.at("resource").text())
@@ -89,7 +89,7 @@ final class DialogueReader {
         place.only("restricted");
         String from = place.at("from").text();
         if (names.fact(from).filter(fact -> fact.type() == FactType.PREFIX).isEmpty()) {
-            place.at("from").fault("“" + from + "” is no fact of type prefix.");
+            place.at("from").fault(KindFaultText.NOT_A_PREFIX_FACT.text(from));
         }
         return new Kind.Restricted(place.at("port").number(1, 65535, 22), from);
     }
@@ -98,7 +98,7 @@ final class DialogueReader {
     static Look fixedLook(YamlPlace place) {
         Look look = look(place);
         if (!look.names().isEmpty()) {
-            place.fault("A pattern can only have values in it that is looked for on a line.");
+            place.fault(KindFaultText.NO_VALUES_IN_PATTERN.text());
         }
         return look;
     }
@@ -118,8 +118,7 @@ final class DialogueReader {
                     yield String.valueOf((char) (text.charAt(5) - 'a' + 1));
                 }
                 if (text.length() != 1) {
-                    throw new IllegalArgumentException(
-                            "A key is enter, space, redraw, none, one letter, or one with Ctrl, such as ctrl w.");
+                    throw new IllegalArgumentException(KindFaultText.NOT_A_KEY.text());
                 }
                 yield text;
             }
@@ -142,18 +141,18 @@ final class DialogueReader {
         if (place.at("must").there()) {
             place.at("must").map().forEach((group, entry) -> {
                 if (!see.groups().contains(group)) {
-                    entry.fault("What is looked for under see has no group (?<" + group + ">…).");
+                    entry.fault(KindFaultText.NO_GROUP.text(group));
                 }
                 must.put(group, names.template(entry));
             });
         }
         if (must.isEmpty()) {
-            place.fault("A machine is identified by at least one value: must: { serial: \"{serial}\" }.");
+            place.fault(KindFaultText.NOT_IDENTIFIED.text("must: { serial: \"{serial}\" }"));
         }
         Set<String> unused = Set.copyOf(place.at("unused").texts());
         Set<String> standby = Set.copyOf(place.at("standby").texts());
         if (!(unused.isEmpty() && standby.isEmpty()) && !see.groups().contains(Dialogue.Identify.STATE)) {
-            place.fault("What is looked for under see has no group (?<state>…).");
+            place.fault(KindFaultText.NO_STATE_GROUP.text());
         }
         return new Dialogue.Identify(
                 see,

@@ -32,8 +32,7 @@ public enum Expectation {
                 Arrays.stream(values())
                         .filter(each -> each.word.equals(typed))
                         .findFirst()
-                        .orElseThrow(() -> new IllegalArgumentException(
-                                "“" + typed + "” is none of: expected, forbidden, not checked."));
+                        .orElseThrow(() -> new IllegalArgumentException(KindFaultText.NOT_AN_EXPECTATION.text(typed)));
         };
     }
 }

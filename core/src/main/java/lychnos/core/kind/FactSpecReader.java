@@ -45,26 +45,25 @@ final class FactSpecReader {
     private static FactSpec fact(String name, YamlPlace place) {
         place.only("fact");
         if (!WORD.matcher(name).matches()) {
-            place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
+            place.fault(KindFaultText.FACT_NAME.text(name));
         }
         FactSpec.Scope scope = scope(place.at("of"));
         FactType type = place.at("is")
                 .read(
                         text -> FactType.named(text)
-                                .orElseThrow(() ->
-                                        new IllegalArgumentException("“" + text + "” is no type of fact; possible are "
-                                                + String.join(
-                                                        ", ",
-                                                        List.of(FactType.values()).stream()
-                                                                .map(FactType::word)
-                                                                .toList())
-                                                + ".")),
+                                .orElseThrow(() -> new IllegalArgumentException(KindFaultText.FACT_TYPE.text(
+                                        text,
+                                        String.join(
+                                                ", ",
+                                                List.of(FactType.values()).stream()
+                                                        .map(FactType::word)
+                                                        .toList())))),
                         FactType.TEXT);
         List<String> choices = type == FactType.SITE_RESOURCE
                 ? List.of(place.at("from").text())
                 : place.at("choices").texts();
         if (type == FactType.CHOICE && choices.size() < 2) {
-            place.fault("A choice needs choices: [one, other].");
+            place.fault(KindFaultText.NO_CHOICES.text());
         }
         Set<FactSpec.Trait> traits = EnumSet.noneOf(FactSpec.Trait.class);
         for (FactSpec.Trait trait : FactSpec.Trait.values()) {
@@ -85,7 +84,7 @@ final class FactSpecReader {
         String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
         YamlPlace least = place.at("least");
         if (least.there() && type != FactType.SIZE) {
-            least.fault("Only a size has a least value.");
+            least.fault(KindFaultText.LEAST_OF_A_SIZE.text());
         }
         return new FactSpec(
                 name,
@@ -106,7 +105,7 @@ final class FactSpecReader {
                 text -> switch (text) {
                     case "unit" -> FactSpec.Scope.UNIT;
                     case "member" -> FactSpec.Scope.MEMBER;
-                    default -> throw new IllegalArgumentException("Write of: unit or of: member.");
+                    default -> throw new IllegalArgumentException(KindFaultText.FACT_SCOPE.text());
                 },
                 FactSpec.Scope.UNIT);
     }

@@ -59,11 +59,11 @@ public record KindForm(
         fields.put("Address", "{address}");
         fields.put("Mask", "{mask}");
         fields.put("Gateway", "{gateway}");
-        fields.put("Host name", "{name}");
+        fields.put(KindFaultText.HOST_NAME.text(), "{name}");
         fields.put("Domain", "{domain}");
-        fields.put("First name server", "{name-server-1}");
-        fields.put("First time server", "{time-server-1}");
-        fields.put("New password", "{password}");
+        fields.put(KindFaultText.FIRST_NAME_SERVER.text(), "{name-server-1}");
+        fields.put(KindFaultText.FIRST_TIME_SERVER.text(), "{time-server-1}");
+        fields.put(KindFaultText.NEW_PASSWORD.text(), "{password}");
         return fields;
     }
 
@@ -74,8 +74,7 @@ public record KindForm(
      */
     public String text() {
         if (each < 0 || each > MOST || shared < 0 || shared > MOST || each + shared == 0) {
-            throw new IllegalArgumentException(
-                    "A unit has 1 to " + MOST + " addresses for each member, and up to " + MOST + " in common.");
+            throw new IllegalArgumentException(KindFaultText.ADDRESSES_OF_A_UNIT.text(MOST));
         }
         boolean single = members.isEmpty();
         StringBuilder text = new StringBuilder();

@@ -86,15 +86,14 @@ public record KindPackage(String description, SortedMap<String, String> recordin
      */
     public static KindPackage read(byte[] archive) {
         if (archive.length > MOST_BYTES) {
-            throw new IllegalArgumentException("A package has at most 10 MB; this file has more.");
+            throw new IllegalArgumentException(KindFileText.PACKAGE_HAS_AT_MOST_10_MB_THIS_FILE_HAS.text());
         }
         SortedMap<String, String> entries = entries(archive);
         if (!FORMAT_1.strip().equals(entries.getOrDefault(FORMAT, "").strip())) {
-            throw new IllegalArgumentException(
-                    "This is no package of a kind: it has no entry “format” that says “lychnos-kind 1”.");
+            throw new IllegalArgumentException(KindFileText.NOT_A_PACKAGE.text());
         }
         if (!entries.containsKey(DESCRIPTION)) {
-            throw new IllegalArgumentException("The package has no entry “kind.yaml”, which is the description.");
+            throw new IllegalArgumentException(KindFileText.NO_DESCRIPTION.text());
         }
         compareDigests(entries);
         SortedMap<String, String> recordings = new TreeMap<>();
@@ -116,25 +115,24 @@ public record KindPackage(String description, SortedMap<String, String> recordin
                         && !name.equals(DESCRIPTION)
                         && !name.equals(DIGESTS)
                         && !RECORDING.matcher(name).matches()) {
-                    throw new IllegalArgumentException("The entry “" + shortened(name)
-                            + "” is unknown. A package has format, kind.yaml, digests and recordings/NAME.cast.");
+                    throw new IllegalArgumentException(KindFileText.UNKNOWN_ENTRY.text(shortened(name)));
                 }
                 if (entries.size() == MOST_ENTRIES) {
-                    throw new IllegalArgumentException("A package has at most " + MOST_ENTRIES + " entries.");
+                    throw new IllegalArgumentException(KindFileText.TOO_MANY_ENTRIES.text(MOST_ENTRIES));
                 }
                 byte[] bytes = bounded(zip, left, name);
                 left -= bytes.length;
                 if (entries.put(name, text(bytes, name)) != null) {
-                    throw new IllegalArgumentException("The entry “" + name + "” is there twice.");
+                    throw new IllegalArgumentException(KindFileText.ENTRY_TWICE.text(name));
                 }
             }
         } catch (ZipException e) {
-            throw new IllegalArgumentException("This ZIP archive is broken: " + e.getMessage() + ".", e);
+            throw new IllegalArgumentException(KindFileText.BROKEN_ZIP.text(e.getMessage()), e);
         } catch (IOException e) {
-            throw new IllegalArgumentException("This ZIP archive ends too early.", e);
+            throw new IllegalArgumentException(KindFileText.THIS_ZIP_ARCHIVE_ENDS_TOO_EARLY.text(), e);
         }
         if (entries.isEmpty()) {
-            throw new IllegalArgumentException("This is no ZIP archive.");
+            throw new IllegalArgumentException(KindFileText.NOT_A_ZIP.text());
         }
         return entries;
     }
@@ -145,8 +143,7 @@ public record KindPackage(String description, SortedMap<String, String> recordin
         byte[] buffer = new byte[BUFFER];
         for (int read = zip.read(buffer); read >= 0; read = zip.read(buffer)) {
             if (bytes.size() + read > most) {
-                throw new IllegalArgumentException(
-                        "Unpacked, a package has at most 10 MB; this one has more, from the entry “" + name + "” on.");
+                throw new IllegalArgumentException(KindFileText.TOO_LARGE_UNPACKED.text(name));
             }
             bytes.write(buffer, 0, read);
         }
@@ -160,7 +157,7 @@ public record KindPackage(String description, SortedMap<String, String> recordin
                     .decode(ByteBuffer.wrap(bytes))
                     .toString();
         } catch (CharacterCodingException e) {
-            throw new IllegalArgumentException("The entry “" + name + "” is no text in UTF-8.", e);
+            throw new IllegalArgumentException(KindFileText.ENTRY_NOT_UTF_8.text(name), e);
         }
     }
 
@@ -174,15 +171,14 @@ public record KindPackage(String description, SortedMap<String, String> recordin
         });
         entries.forEach((name, text) -> {
             if (!name.equals(DIGESTS) && !digest(text).equals(stated.get(name))) {
-                throw new IllegalArgumentException(
-                        "The entry “" + name + "” was changed or damaged: its SHA-256 is not the one in “digests”.");
+                throw new IllegalArgumentException(KindFileText.ENTRY_CHANGED.text(name));
             }
         });
         stated.keySet().stream()
                 .filter(name -> !entries.containsKey(name))
                 .findFirst()
                 .ifPresent(name -> {
-                    throw new IllegalArgumentException("The entry “" + shortened(name) + "” is missing.");
+                    throw new IllegalArgumentException(KindFileText.ENTRY_MISSING.text(shortened(name)));
                 });
     }
 

@@ -30,8 +30,6 @@ import org.snakeyaml.engine.v2.nodes.Node;
  */
 public final class KindReader {
 
-    private static final String BOTH = "The same port cannot be expected and forbidden.";
-
     /** The purposes of networks that a need may name. */
     public static final List<String> PURPOSES =
             List.of("management", "storage-data", "tunnel", "in-band", "service-port");
@@ -75,7 +73,7 @@ public final class KindReader {
     }
 
     private static String resource(String path) {
-        return shippedText(path).orElseThrow(() -> new IllegalArgumentException("Nothing is shipped as " + path + "."));
+        return shippedText(path).orElseThrow(() -> new IllegalArgumentException(KindFaultText.NOT_SHIPPED.text(path)));
     }
 
     /** A text that is shipped with the program, if there is one. */
@@ -96,8 +94,7 @@ public final class KindReader {
      */
     public static Kind read(String yaml) {
         if (yaml.length() > MAX_LENGTH) {
-            throw new KindFaults(
-                    List.of(new KindFault(1, 1, "", "The description has more than " + MAX_LENGTH + " characters.")));
+            throw new KindFaults(List.of(new KindFault(1, 1, "", KindFaultText.DESCRIPTION_TOO_LONG.text(MAX_LENGTH))));
         }
         List<KindFault> faults = new ArrayList<>();
         YamlPlace root = YamlPlace.root(compose(yaml), faults);
@@ -116,13 +113,14 @@ public final class KindReader {
                     .build();
             return new Composer(settings, new ShallowParser(settings, yaml, MAX_DEPTH))
                     .getSingleNode()
-                    .orElseThrow(() -> new KindFaults(List.of(new KindFault(1, 1, "", "The description is empty."))));
+                    .orElseThrow(() ->
+                            new KindFaults(List.of(new KindFault(1, 1, "", KindFaultText.DESCRIPTION_EMPTY.text()))));
         } catch (MarkedYamlEngineException e) {
             int line = e.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1);
             int column = e.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1);
-            throw new KindFaults(List.of(new KindFault(line, column, "", "This is no YAML: " + e.getProblem() + ".")));
+            throw new KindFaults(List.of(new KindFault(line, column, "", KindFaultText.NOT_YAML.text(e.getProblem()))));
         } catch (YamlEngineException e) {
-            throw new KindFaults(List.of(new KindFault(1, 1, "", "This is no YAML: " + e.getMessage())));
+            throw new KindFaults(List.of(new KindFault(1, 1, "", KindFaultText.NOT_YAML_AT_ALL.text(e.getMessage()))));
         }
     }
 
@@ -160,7 +158,7 @@ public final class KindReader {
                     item.at("of").there() ? FactSpecReader.scope(item.at("of")) : FactSpec.Scope.UNIT,
                     item.at("late").yes(false));
             if (checks.stream().anyMatch(other -> other.text().equals(check.text()))) {
-                item.at("check").fault("“" + check.text() + "” is in the list twice.");
+                item.at("check").fault(KindFaultText.CHECK_TWICE.text(check.text()));
             }
             checks.add(check);
         });
@@ -169,14 +167,14 @@ public final class KindReader {
 
     private static String word(String text) {
         if (!WORD.matcher(text).matches()) {
-            throw new IllegalArgumentException("“" + text + "” is no word of lowercase letters, digits and hyphens.");
+            throw new IllegalArgumentException(KindFaultText.NOT_A_WORD.text(text));
         }
         return text;
     }
 
     private static String shortWord(String text) {
         if (!text.matches("[a-z][a-z0-9]{0,7}")) {
-            throw new IllegalArgumentException("The short word has 1 to 8 lowercase letters and digits.");
+            throw new IllegalArgumentException(KindFaultText.SHORT_WORD.text());
         }
         return text;
     }
@@ -194,7 +192,7 @@ public final class KindReader {
                 .map(item -> item.number(1, 16, 1))
                 .toList();
         if (counts.isEmpty()) {
-            place.fault("Members have labels: [left, right], or each: node with counts: [1, 2, 3].");
+            place.fault(KindFaultText.MEMBERS.text());
             return Members.ONE;
         }
         return Members.numbered(place.at("each").text(), counts);
@@ -202,8 +200,7 @@ public final class KindReader {
 
     static String purpose(String text) {
         if (!PURPOSES.contains(text)) {
-            throw new IllegalArgumentException(
-                    "“" + text + "” is no purpose of a network; possible are " + String.join(", ", PURPOSES) + ".");
+            throw new IllegalArgumentException(KindFaultText.NOT_A_PURPOSE.text(text, String.join(", ", PURPOSES)));
         }
         return text;
     }
@@ -215,7 +212,7 @@ public final class KindReader {
                         text -> {
                             if (!List.of("redfish", "console", "pages", "screen")
                                     .contains(text)) {
-                                throw new IllegalArgumentException("A setup is by: redfish, console, pages or screen.");
+                                throw new IllegalArgumentException(KindFaultText.SETUP_WAY.text());
                             }
                             return text;
                         },
@@ -264,9 +261,9 @@ public final class KindReader {
 
     private static ImageFormat imageFormat(String word) {
         return ImageFormat.named(word)
-                .orElseThrow(() -> new IllegalArgumentException("“" + word + "” is no image format; write "
-                        + ImageFormat.known().stream().map(ImageFormat::word).collect(Collectors.joining(", "))
-                        + "."));
+                .orElseThrow(() -> new IllegalArgumentException(KindFaultText.NOT_AN_IMAGE_FORMAT.text(
+                        word,
+                        ImageFormat.known().stream().map(ImageFormat::word).collect(Collectors.joining(", ")))));
     }
 
     private static String version(YamlPlace place) {
@@ -283,7 +280,7 @@ public final class KindReader {
                     entry.at("way").text(), new Kind.Login(user, Secret.of(phrase.isEmpty() ? "?" : phrase))));
         }
         if (logins.isEmpty()) {
-            place.fault("At least one factory login is needed: - { way: ssh, user: keeper, phrase: … }.");
+            place.fault(KindFaultText.NO_FACTORY_LOGIN.text());
         }
         return logins;
     }
@@ -293,11 +290,11 @@ public final class KindReader {
         int port = place.at("port").number(1, 65535, 443);
         Kind.Ports ports = ports(place, dialogues);
         if (ports.shut().contains(port)) {
-            place.at("shut").fault(BOTH);
+            place.at("shut").fault(KindFaultText.PORT_TWICE.text());
         }
         String community = place.at("community").text("");
         if (!community.matches("[!-~]{0,32}")) {
-            place.at("community").fault("A community is at most 32 characters without a space.");
+            place.at("community").fault(KindFaultText.COMMUNITY.text());
         }
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(
@@ -320,7 +317,7 @@ public final class KindReader {
         place.map().forEach((role, at) -> {
             at.only("role-checks");
             if (addresses.stream().noneMatch(plan -> plan.roles().stream().anyMatch(row -> row.contains(role)))) {
-                at.fault("No address has the role “" + role + "”.");
+                at.fault(KindFaultText.NO_SUCH_ROLE.text(role));
             }
             roles.put(role, ports(at, dialogues));
         });
@@ -331,13 +328,13 @@ public final class KindReader {
         List<Integer> open = numbers(place.at("open"));
         List<Integer> shut = numbers(place.at("shut"));
         if (shut.stream().anyMatch(open::contains)) {
-            place.at("shut").fault(BOTH);
+            place.at("shut").fault(KindFaultText.PORT_TWICE.text());
         }
         List<Kind.Restricted> restricted = place.at("restricted").list().stream()
                 .map(dialogues::restricted)
                 .toList();
         if (restricted.stream().anyMatch(each -> shut.contains(each.port()))) {
-            place.at("restricted").fault(BOTH);
+            place.at("restricted").fault(KindFaultText.PORT_TWICE.text());
         }
         return new Kind.Ports(open, shut, restricted);
     }
@@ -360,7 +357,7 @@ public final class KindReader {
     static Duration atMost(YamlPlace place, Duration about) {
         Duration atMost = place.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
         if (atMost.compareTo(about) < 0) {
-            place.at("at-most").fault("The longest time is shorter than the usual one.");
+            place.at("at-most").fault(KindFaultText.TIMES_REVERSED.text());
         }
         return atMost;
     }
@@ -368,7 +365,7 @@ public final class KindReader {
     static Duration duration(String text) {
         Matcher matcher = DURATION.matcher(text);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("Expected a time, such as 90 s or 3 min.");
+            throw new IllegalArgumentException(KindFaultText.NOT_A_TIME.text());
         }
         long amount = Long.parseLong(matcher.group(1));
         return matcher.group(2).equals("s") ? Duration.ofSeconds(amount) : Duration.ofMinutes(amount);
@@ -393,7 +390,7 @@ public final class KindReader {
 
     private static String flowPort(String text) {
         if (!text.matches("(tcp|udp) [1-9][0-9]{0,4}")) {
-            throw new IllegalArgumentException("A flow has a port such as udp 53.");
+            throw new IllegalArgumentException(KindFaultText.FLOW_PORT.text());
         }
         return text;
     }

@@ -39,24 +39,24 @@ public record KindSummary(
 
     private static final Map<String, String> BY = Map.of(
             "redfish",
-            "automatically, over Redfish",
+            KindSummaryText.BY_REDFISH.text(),
             "console",
-            "on its console line",
+            KindSummaryText.BY_CONSOLE.text(),
             "pages",
-            "on its own web pages",
+            KindSummaryText.BY_PAGES.text(),
             "screen",
-            "in its setup screen, over its line");
+            KindSummaryText.BY_SCREEN.text());
 
     private static final Map<Mark, Remark> MARKS = Map.of(
             Mark.PERMANENT, new Remark("permanent", true, ", typed by a person"),
-            Mark.DESTROYS, new Remark("destroys what is there", true, ""),
-            Mark.TERMS, Remark.plain("agrees to terms, by the site's recorded consent"),
-            Mark.CONSENT, new Remark("needs consent", true, ", with a reason"),
+            Mark.DESTROYS, new Remark(KindSummaryText.DESTROYS.text(), true, ""),
+            Mark.TERMS, Remark.plain(KindSummaryText.AGREES_TO_TERMS.text()),
+            Mark.CONSENT, new Remark(KindSummaryText.NEEDS_CONSENT.text(), true, ", with a reason"),
             Mark.RESTARTS, Remark.plain("restarts"),
-            Mark.SECRET, Remark.plain("a password"),
-            Mark.LATER, Remark.plain("may be done after the setup, once its value is known"),
-            Mark.OPTIONAL, Remark.plain("not always asked"),
-            Mark.AGAIN, Remark.plain("asked again at each check"));
+            Mark.SECRET, Remark.plain(KindSummaryText.PASSWORD.text()),
+            Mark.LATER, Remark.plain(KindSummaryText.LATER.text()),
+            Mark.OPTIONAL, Remark.plain(KindSummaryText.NOT_ALWAYS_ASKED.text()),
+            Mark.AGAIN, Remark.plain(KindSummaryText.ASKED_AGAIN.text()));
 
     /**
      * Something that is said beside a line.
@@ -125,8 +125,9 @@ public record KindSummary(
                         .map(dialogue -> setup(kind, dialogue))
                         .orElse(new KindSetup("", false, List.of(), List.of())),
                 proven(kind),
-                "A restart takes " + KindReader.text(kind.waits().about()) + ", and is a fault after "
-                        + KindReader.text(kind.waits().atMost()) + ".",
+                KindSummaryText.RESTART.text(
+                        KindReader.text(kind.waits().about()),
+                        KindReader.text(kind.waits().atMost())),
                 kind.flows().stream()
                         .map(flow -> flow.from() + " → " + flow.to() + " " + flow.port())
                         .toList());
@@ -134,49 +135,47 @@ public record KindSummary(
 
     private static List<String> before(Kind kind) {
         List<String> parts = new ArrayList<>();
-        parts.add("Set up "
-                + BY.getOrDefault(kind.setup().by(), "by " + kind.setup().by()) + ".");
+        parts.add(KindSummaryText.SET_UP_BY.text(BY.getOrDefault(
+                kind.setup().by(),
+                KindSummaryText.SET_UP_OTHERWISE.text(kind.setup().by()))));
         List<String> labels = kind.members().labels();
         if (labels.size() > 1 || !labels.get(0).isEmpty()) {
-            String counts = kind.members().counts().size() == 1
-                    ? ""
-                    : ", "
-                            + kind.members().counts().stream()
-                                    .map(String::valueOf)
-                                    .collect(Collectors.joining(", "))
-                            + " of them";
-            parts.add("Its members: " + String.join(", ", labels) + counts + ".");
+            String members = String.join(", ", labels);
+            parts.add(
+                    kind.members().counts().size() == 1
+                            ? KindSummaryText.MEMBERS.text(members)
+                            : KindSummaryText.MEMBERS_OF_A_COUNT.text(
+                                    members,
+                                    kind.members().counts().stream()
+                                            .map(String::valueOf)
+                                            .collect(Collectors.joining(", "))));
         }
         if (kind.setup().factoryAddress() != null) {
-            parts.add("Every copy leaves the factory at " + kind.setup().factoryAddress()
-                    + ", so they are joined to the network one at a time.");
+            parts.add(KindSummaryText.ONE_ADDRESS.text(kind.setup().factoryAddress()));
         }
         if (kind.setup().dhcpFirst()) {
-            parts.add("It begins with an address from DHCP.");
+            parts.add(KindSummaryText.STARTS_WITH_DHCP.text());
         }
         if (kind.setup().internet()) {
-            parts.add("The machine needs the internet to activate itself.");
+            parts.add(KindSummaryText.NEEDS_INTERNET.text());
         }
         if (!kind.setup().proxy() && !kind.setup().wayRound().isEmpty()) {
-            parts.add("Its first setup cannot use a proxy: " + kind.setup().wayRound() + ".");
+            parts.add(KindSummaryText.NO_PROXY.text(kind.setup().wayRound()));
         }
         if (!kind.bring().isEmpty()) {
-            parts.add("Bring: " + String.join(", ", kind.bring()) + ".");
+            parts.add(KindSummaryText.BRING.text(String.join(", ", kind.bring())));
         }
         if (!kind.atRack().checks().isEmpty()) {
-            parts.add("Checked at the rack: "
-                    + kind.atRack().checks().stream()
-                            .map(check -> check.text() + (check.late() ? " (may be late)" : ""))
-                            .collect(Collectors.joining(", "))
-                    + ".");
+            parts.add(KindSummaryText.CHECKED_AT_RACK.text(kind.atRack().checks().stream()
+                    .map(check -> check.late() ? KindSummaryText.MAY_BE_LATE.text(check.text()) : check.text())
+                    .collect(Collectors.joining(", "))));
         }
         if (!kind.plug().isEmpty()) {
-            parts.add("Plug: " + kind.plug() + ".");
+            parts.add(KindSummaryText.PLUG.text(kind.plug()));
         }
         kind.machine()
-                .ifPresent(machine -> parts.add(
-                        "A virtual machine of " + machine.cores() + " cores, " + machine.memory() + " memory and "
-                                + machine.disk() + " disk, joined to " + String.join(", ", machine.networks()) + "."));
+                .ifPresent(machine -> parts.add(KindSummaryText.VIRTUAL_MACHINE.text(
+                        machine.cores(), machine.memory(), machine.disk(), String.join(", ", machine.networks()))));
         kind.machine().map(KindSummary::image).filter(text -> !text.isEmpty()).ifPresent(parts::add);
         return List.copyOf(parts);
     }
@@ -185,42 +184,43 @@ public record KindSummary(
         Kind.ImageNeeds image = machine.image();
         List<String> parts = new ArrayList<>();
         if (!image.formats().isEmpty()) {
-            parts.add("in the format "
-                    + image.formats().stream().map(ImageFormat::word).collect(Collectors.joining(" or ")));
+            parts.add(KindSummaryText.IMAGE_FORMAT.text(
+                    image.formats().stream().map(ImageFormat::word).collect(Collectors.joining(" or "))));
         }
         if (!image.from().isEmpty()) {
-            parts.add("version " + image.from() + " or later");
+            parts.add(KindSummaryText.IMAGE_VERSION.text(image.from()));
         }
         if (!image.hostFrom().isEmpty()) {
-            parts.add("on a host of version " + image.hostFrom() + " or later");
+            parts.add(KindSummaryText.IMAGE_HOST.text(image.hostFrom()));
         }
-        return parts.isEmpty() ? "" : "Its image: " + String.join(", ", parts) + ".";
+        return parts.isEmpty() ? "" : KindSummaryText.IMAGE.text(String.join(", ", parts));
     }
 
     private static FactLine fact(Kind kind, FactSpec fact) {
-        String whose =
-                fact.scope() == FactSpec.Scope.MEMBER && kind.members().most() > 1 ? "each member's" : "the unit's";
+        String whose = fact.scope() == FactSpec.Scope.MEMBER && kind.members().most() > 1
+                ? KindSummaryText.EACH_MEMBER.text()
+                : KindSummaryText.UNIT.text();
         List<Remark> remarks = new ArrayList<>();
         if (fact.is(Trait.PERMANENT)) {
             remarks.add(new Remark("permanent", true, ""));
         }
         if (fact.is(Trait.SAME)) {
-            remarks.add(Remark.plain("the same on every member"));
+            remarks.add(Remark.plain(KindSummaryText.SAME_ON_ALL.text()));
         }
         if (fact.is(Trait.MADE)) {
-            remarks.add(Remark.plain("made and sealed"));
+            remarks.add(Remark.plain(KindSummaryText.MADE.text()));
         }
         if (fact.is(Trait.POLICY)) {
-            remarks.add(Remark.plain("from the site's policy"));
+            remarks.add(Remark.plain(KindSummaryText.FROM_POLICY.text()));
         }
         if (fact.is(Trait.OPTIONAL)) {
-            remarks.add(Remark.plain("not asked"));
+            remarks.add(Remark.plain(KindSummaryText.NOT_ASKED.text()));
         }
         if (fact.is(Trait.ENDS)) {
-            remarks.add(Remark.plain("something ends on that day; people are told before"));
+            remarks.add(Remark.plain(KindSummaryText.ENDS.text()));
         }
         if (fact.is(Trait.LATER)) {
-            remarks.add(Remark.plain("becomes known during the setup, which waits for it"));
+            remarks.add(Remark.plain(KindSummaryText.KNOWN_LATER.text()));
         }
         return new FactLine(
                 fact.name(),
@@ -237,14 +237,20 @@ public record KindSummary(
         List<String> roles = plan.roles(kind.members().most(), counted).stream()
                 .map(role -> role.name(kind.members().labels()))
                 .toList();
-        String together = roles.size() == 1 ? "One address" : roles.size() + " addresses in a row";
-        String more = (plan.ipv6() ? ", in IPv6 alike" : "")
-                + (plan.growth() != 0 ? ", with room to grow behind them" : "")
-                + (plan.times().matches("[0-9]+")
-                        ? ""
-                        : ", as many as “"
-                                + kind.fact(plan.times()).map(FactSpec::title).orElse(plan.times()) + "” says");
-        return together + " in " + String.join(", ", plan.networks()) + ": " + String.join(", ", roles) + more + ".";
+        List<String> parts = new ArrayList<>();
+        parts.add(KindSummaryText.ADDRESSES.text(
+                roles.size(), String.join(", ", plan.networks()), String.join(", ", roles)));
+        if (plan.ipv6()) {
+            parts.add(KindSummaryText.SAME_IN_IPV6.text());
+        }
+        if (plan.growth() != 0) {
+            parts.add(KindSummaryText.ROOM_TO_GROW.text());
+        }
+        if (!plan.times().matches("[0-9]+")) {
+            parts.add(KindSummaryText.AS_MANY_AS.text(
+                    kind.fact(plan.times()).map(FactSpec::title).orElse(plan.times())));
+        }
+        return String.join(", ", parts) + ".";
     }
 
     private static KindSetup setup(Kind kind, Dialogue dialogue) {
@@ -267,15 +273,15 @@ public record KindSummary(
         List<Remark> all = new ArrayList<>();
         String answer = "";
         if (!step.on().isEmpty()) {
-            all.add(Remark.plain("on " + step.on()));
+            all.add(Remark.plain(KindSummaryText.ON_MEMBER.text(step.on())));
         }
         if (!step.only().tests().isEmpty()) {
-            all.add(Remark.plain("only if " + step.only().text(name -> title(kind, name))));
+            all.add(Remark.plain(KindSummaryText.ONLY_IF.text(step.only().text(name -> title(kind, name)))));
         }
         if (step instanceof DialogueStep.Asked asked) {
             marks(asked.marks(), all);
             if (asked.within() != null) {
-                all.add(Remark.plain("a person is called after " + KindReader.text(asked.within())));
+                all.add(Remark.plain(KindSummaryText.CALLS_AFTER.text(KindReader.text(asked.within()))));
             }
             answer = asked.answer().toString();
         } else if (step instanceof DialogueStep.Waits waits) {
@@ -286,7 +292,7 @@ public record KindSummary(
                 answer = fields(page);
             }
             all.add(Remark.plain(
-                    remote.driven() ? "automatically, over the network" : "a page, by a person from the value sheet"));
+                    remote.driven() ? KindSummaryText.OVER_NETWORK.text() : KindSummaryText.PAGE_BY_HAND.text()));
             if (remote.usually() != null) {
                 all.add(usually(remote.usually(), remote.longest()));
             }
@@ -316,7 +322,7 @@ public record KindSummary(
     }
 
     private static Remark usually(Duration about, Duration atMost) {
-        return Remark.plain("usually " + KindReader.text(about) + ", a fault after " + KindReader.text(atMost));
+        return Remark.plain(KindSummaryText.WAIT.text(KindReader.text(about), KindReader.text(atMost)));
     }
 
     private static String listed(List<Integer> ports) {
@@ -325,45 +331,45 @@ public record KindSummary(
 
     private static List<String> proven(Kind kind) {
         Kind.Checks checks = kind.checks();
-        List<String> all = new ArrayList<>(List.of("TCP " + checks.port() + " answers"));
+        List<String> all = new ArrayList<>(List.of(KindSummaryText.PORT_ANSWERS.text(checks.port())));
         if (checks.ssh()) {
-            all.add("answers over SSH" + (checks.signsIn().isPresent() ? ", where settings are read back" : ""));
+            all.add((checks.signsIn().isPresent() ? KindSummaryText.SSH_READ_BACK : KindSummaryText.SSH).text());
         }
         if (checks.presence() == Expectation.EXPECTED) {
-            all.add("answers a presence ping (RMCP)");
+            all.add(KindSummaryText.PRESENCE.text());
         } else if (checks.presence() == Expectation.FORBIDDEN) {
-            all.add("answers no presence ping (RMCP)");
+            all.add(KindSummaryText.NO_PRESENCE.text());
         }
         if (!checks.iscsi().isEmpty()) {
-            all.add("iSCSI portals answer: " + String.join(", ", checks.iscsi()));
+            all.add(KindSummaryText.PORTALS.text(String.join(", ", checks.iscsi())));
         }
         if (!checks.nfs().isEmpty()) {
-            all.add("NFS answers: " + String.join(", ", checks.nfs()));
+            all.add(KindSummaryText.NFS.text(String.join(", ", checks.nfs())));
         }
         if (!checks.open().isEmpty()) {
-            all.add("open: TCP " + listed(checks.open()));
+            all.add(KindSummaryText.OPEN.text(listed(checks.open())));
         }
         if (!checks.shut().isEmpty()) {
-            all.add("closed: TCP " + listed(checks.shut()));
+            all.add(KindSummaryText.SHUT.text(listed(checks.shut())));
         }
         checks.ports()
                 .restricted()
-                .forEach(each -> all.add("TCP " + each.port() + " answers the sources of “"
-                        + kind.fact(each.from()).map(FactSpec::title).orElse(each.from()) + "” and no others"));
+                .forEach(each -> all.add(KindSummaryText.RESTRICTED.text(
+                        each.port(), kind.fact(each.from()).map(FactSpec::title).orElse(each.from()))));
         checks.roles().forEach((role, ports) -> {
             if (!ports.open().isEmpty()) {
-                all.add(role + ", open: TCP " + listed(ports.open()));
+                all.add(KindSummaryText.ROLE_OPEN.text(role, listed(ports.open())));
             }
             if (!ports.shut().isEmpty()) {
-                all.add(role + ", closed: TCP " + listed(ports.shut()));
+                all.add(KindSummaryText.ROLE_SHUT.text(role, listed(ports.shut())));
             }
         });
         if (!checks.community().isEmpty()) {
-            all.add("answers no SNMP to “" + checks.community() + "”");
+            all.add(KindSummaryText.NO_SNMP.text(checks.community()));
         }
         List<String> ways =
                 kind.logins().stream().map(Kind.FactoryLogin::way).distinct().toList();
-        all.add("factory login is refused (" + String.join(", ", ways) + ")");
+        all.add(KindSummaryText.FACTORY_REFUSED.text(String.join(", ", ways)));
         return List.copyOf(all);
     }
 }

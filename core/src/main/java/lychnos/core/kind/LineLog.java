@@ -117,9 +117,7 @@ final class LineLog {
         for (int i = 0; i < lines.size() && heard.size() < MOST_PIECES; i++) {
             Matcher piece = TIMING.matcher(lines.get(i).strip());
             if (!piece.matches()) {
-                throw new IllegalArgumentException("Line " + (i + 1)
-                        + " of the timing: expected the seconds since the piece before and its bytes, such as "
-                        + "0.25 80.");
+                throw new IllegalArgumentException(KindFileText.TIMING_LINE.text(i + 1));
             }
             at = at.plus(Duration.ofMillis(Math.round(Double.parseDouble(piece.group(1)) * 1000)));
             int length = (int) Math.min(Long.parseLong(piece.group(2)), bytes.length - from);

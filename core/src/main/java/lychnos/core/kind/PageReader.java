@@ -40,8 +40,8 @@ final class PageReader {
             identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), names.template(value)));
         }
         if (must.isEmpty()) {
-            place.fault("An interface must identify the machine before anything is written: identify: { resource: "
-                    + "/about, must: { /serial: \"{serial}\" } }.");
+            place.fault(KindFaultText.INTERFACE_NOT_IDENTIFIED.text(
+                    "identify: { resource: /about, must: { /serial: \"{serial}\" } }"));
         }
         return new Dialogue.PageInterface(
                 names.template(place.at("at")),
@@ -65,7 +65,7 @@ final class PageReader {
         entry.only("controller");
         String role = entry.at("role").text("");
         if (!names.ofRole(role)) {
-            entry.at("role").fault("No address of this kind has the role “" + role + "”.");
+            entry.at("role").fault(KindFaultText.NO_SUCH_ROLE.text(role));
         }
         Duration about = KindReader.about(entry);
         return new DialogueStep.Controller(
@@ -86,21 +86,20 @@ final class PageReader {
         Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
         entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
         if (fields.isEmpty()) {
-            entry.fault("A page has fields: with at least one of them.");
+            entry.fault(KindFaultText.PAGE_EMPTY.text());
         }
         String resource = entry.at("resource").text("");
         if (!resource.isEmpty() && !resource.matches("/[a-zA-Z0-9/_.-]*")) {
-            entry.at("resource").fault("A resource is a path that starts with a slash, such as /subnets/data.");
+            entry.at("resource").fault(KindFaultText.RESOURCE_PATH.text());
         }
         boolean driven = !resource.isEmpty() && !first;
         if (driven && fields.values().stream().anyMatch(field -> field.at().isEmpty())) {
-            entry.at("fields")
-                    .fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
+            entry.at("fields").fault(KindFaultText.FIELD_PLACE.text());
         }
         Set<Mark> marks = DialogueReader.marks(
                 entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.CONSENT, Mark.RESTARTS, Mark.PROVES, Mark.LATER);
         if (marks.contains(Mark.LATER) && !driven) {
-            entry.at("later").fault("Only a page with a resource is done later: Lychnos continues with it.");
+            entry.at("later").fault(KindFaultText.LATER_NEEDS_RESOURCE.text());
         }
         List<DialogueStep.Shown> shows = new ArrayList<>();
         shown(entry.at("shows"), false, shows);
@@ -112,7 +111,7 @@ final class PageReader {
         }
         String after = entry.at("after").text("");
         if (!after.isEmpty() && !names.known(after)) {
-            entry.at("after").fault("No step before this page reads “" + after + "”.");
+            entry.at("after").fault(KindFaultText.NOT_READ_BEFORE.text(after));
         }
         return new DialogueStep.Page(
                 entry.at("page").text("page"),
@@ -143,7 +142,7 @@ final class PageReader {
         value.only("field");
         Template template = names.template(value.at("is"));
         if (names.secret(template) && !DialogueNames.alone(template)) {
-            value.fault("A password stands alone in its field: nothing else is ever sent with it.");
+            value.fault(KindFaultText.PASSWORD_ALONE_IN_FIELD.text());
         }
         return new DialogueStep.Field(
                 template,
@@ -154,7 +153,7 @@ final class PageReader {
     /** A place in a resource, as RFC 6901 writes it. */
     private static String pointer(YamlPlace place, String text) {
         if (!text.isEmpty() && !text.startsWith("/")) {
-            place.fault("A place in a resource starts with a slash, such as /mtu or /ports/0.");
+            place.fault(KindFaultText.PLACE_IN_RESOURCE.text());
         }
         return text;
     }

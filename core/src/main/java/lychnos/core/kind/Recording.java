@@ -61,18 +61,16 @@ public record Recording(
      */
     public static Recording read(String text) {
         if (text.length() > LONGEST) {
-            throw new IllegalArgumentException("A recording has at most " + LONGEST + " characters.");
+            throw new IllegalArgumentException(KindFileText.RECORDING_TOO_LONG.text(LONGEST));
         }
         List<String> lines = text.lines().filter(line -> !line.isBlank()).toList();
         if (lines.isEmpty()
                 || !(json(lines.get(0), 1) instanceof Map<?, ?> header)
                 || !Integer.valueOf(2).equals(header.get("version"))) {
-            throw new IllegalArgumentException(
-                    "Line 1: a recording begins with {\"version\": 2, …}, the header of asciicast version 2.");
+            throw new IllegalArgumentException(KindFileText.NO_HEADER.text());
         }
         if (!(header.get("lychnos") instanceof Map<?, ?> ours)) {
-            throw new IllegalArgumentException(
-                    "Line 1: the header has no entry “lychnos” with kind, member, values and secrets.");
+            throw new IllegalArgumentException(KindFileText.NO_HEADER_ENTRY.text());
         }
         Map<String, String> values = new LinkedHashMap<>();
         if (ours.get("values") instanceof Map<?, ?> given) {
@@ -107,10 +105,10 @@ public record Recording(
             Map<String, String> values,
             Set<String> secrets) {
         if (text.length() > LONGEST || timing.length() > LONGEST) {
-            throw new IllegalArgumentException("A recording has at most " + LONGEST + " characters.");
+            throw new IllegalArgumentException(KindFileText.RECORDING_TOO_LONG.text(LONGEST));
         }
         if (text.isBlank()) {
-            throw new IllegalArgumentException("Line 1: the file is empty.");
+            throw new IllegalArgumentException(KindFileText.RECORDING_EMPTY.text());
         }
         List<DryRun.Heard> heard = text.startsWith("{")
                 ? heard(text.lines().filter(line -> !line.isBlank()).toList())
@@ -129,12 +127,11 @@ public record Recording(
                     && each.size() == 3
                     && each.get(0) instanceof Number
                     && each.get(2) instanceof String)) {
-                throw new IllegalArgumentException("Line " + (i + 1) + ": a piece is [seconds, \"o\", \"text\"].");
+                throw new IllegalArgumentException(KindFileText.NOT_A_PIECE.text(i + 1));
             }
             Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
             if (at.isNegative() || at.compareTo(LONGEST_TIME) > 0) {
-                throw new IllegalArgumentException(
-                        "Line " + (i + 1) + ": a recording goes from 0 to " + LONGEST_TIME.toSeconds() + " seconds.");
+                throw new IllegalArgumentException(KindFileText.PIECE_TIME.text(i + 1, LONGEST_TIME.toSeconds()));
             }
             // a mark stands where something was sent, and says nothing of what it was
             if ("o".equals(each.get(1))
@@ -156,7 +153,7 @@ public record Recording(
                             .build())
                     .loadFromString(line);
         } catch (YamlEngineException e) {
-            throw new IllegalArgumentException("Line " + number + " is no JSON.");
+            throw new IllegalArgumentException(KindFileText.NOT_JSON.text(number));
         }
     }
 

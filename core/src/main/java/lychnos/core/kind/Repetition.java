@@ -68,8 +68,7 @@ final class Repetition {
                     .toList();
         }
         if (!names.counts(text)) {
-            place.fault("Steps are repeated a number of times, for name-servers or time-servers, for the entries of a "
-                    + "list [ port a, port b ], or as often as a fact of type number says.");
+            place.fault(KindFaultText.REPETITION.text());
             return List.of();
         }
         return IntStream.rangeClosed(1, MOST).mapToObj(i -> ofFact(text, i)).toList();

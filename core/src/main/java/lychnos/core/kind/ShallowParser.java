@@ -51,8 +51,7 @@ final class ShallowParser implements Parser {
         if (depth > deepest) {
             int line = event.getStartMark().map(mark -> mark.getLine() + 1).orElse(1);
             int column = event.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
-            throw new KindFaults(
-                    List.of(new KindFault(line, column, "", "Lists and maps lie deeper than " + deepest + " here.")));
+            throw new KindFaults(List.of(new KindFault(line, column, "", KindFaultText.TOO_DEEP.text(deepest))));
         }
         return event;
     }

@@ -38,7 +38,7 @@ final class StepReader {
             }
         }
         if (steps.size() > MOST_STEPS) {
-            place.fault("This makes " + steps.size() + " steps; at most " + MOST_STEPS + " are possible.");
+            place.fault(KindFaultText.TOO_MANY_STEPS.text(steps.size(), MOST_STEPS));
         }
         return steps;
     }
@@ -54,11 +54,11 @@ final class StepReader {
     private List<DialogueStep> repeated(YamlPlace entry) {
         entry.only("step-repeat");
         if (turn != Repetition.Turn.ONLY) {
-            entry.at("repeat").fault("Steps that are repeated cannot be repeated again.");
+            entry.at("repeat").fault(KindFaultText.REPEATED_TWICE.text());
             return List.of();
         }
         if (entry.at("steps").list().isEmpty()) {
-            entry.fault("What is repeated has steps: with at least one of them.");
+            entry.fault(KindFaultText.REPETITION_EMPTY.text());
         }
         List<DialogueStep> steps = new ArrayList<>();
         int before = entry.faults();
@@ -103,7 +103,7 @@ final class StepReader {
             }
         });
         if (fields.isEmpty()) {
-            entry.fault("A summary compares at least one field.");
+            entry.fault(KindFaultText.SUMMARY_EMPTY.text());
         }
         return new DialogueStep.Summary(entry.at("title").text("what it shows"), names.on(entry), fields, only(entry));
     }
@@ -130,13 +130,11 @@ final class StepReader {
                 Mark.AGAIN);
         if (marks.contains(Mark.AGAIN)
                 && (!command || marks.contains(Mark.RESTARTS) || marks.contains(Mark.DESTROYS))) {
-            entry.at("again")
-                    .fault("Only a command that changes nothing is sent again at each check: at: and send:, without "
-                            + "restarts or destroys.");
+            entry.at("again").fault(KindFaultText.AGAIN.text());
         }
         String warning = entry.at("warning").text("");
         if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {
-            entry.at("warning").fault("A warning belongs to what restarts: restarts: yes.");
+            entry.at("warning").fault(KindFaultText.WARNING.text());
         }
         names.facts(answer)
                 .filter(fact -> fact.is(FactSpec.Trait.PERMANENT))
@@ -144,7 +142,7 @@ final class StepReader {
         if (names.secret(answer)) {
             marks.add(Mark.SECRET);
             if (!DialogueNames.alone(answer)) {
-                entry.fault("A password stands alone in its answer: nothing else is ever sent with it.");
+                entry.fault(KindFaultText.PASSWORD_ALONE_IN_ANSWER.text());
             }
         }
         Look read = entry.at("read").there() ? names.look(entry.at("read")) : null;
@@ -153,7 +151,7 @@ final class StepReader {
         }
         String after = entry.at("after").text("");
         if (!after.isEmpty() && !names.known(after)) {
-            entry.at("after").fault("No step before this one reads “" + after + "”.");
+            entry.at("after").fault(KindFaultText.NOT_READ_BEFORE.text(after));
         }
         String title = entry.at("title")
                 .text(
@@ -204,7 +202,7 @@ final class StepReader {
         if (entry.at("expect").there()) {
             entry.at("expect").map().forEach((key, value) -> {
                 if (!List.of("required", "possible").contains(value.text(""))) {
-                    value.fault("What is expected is required or possible.");
+                    value.fault(KindFaultText.EXPECTED_WORD.text());
                 }
                 try {
                     expected.add(new DialogueStep.Expected(

@@ -59,7 +59,7 @@ final class YamlPlace {
                 }
             }
         } else if (node != null) {
-            fault("Expected a map here: key: value.");
+            fault(KindFaultText.MAP_EXPECTED.text());
         }
         return entries;
     }
@@ -95,8 +95,8 @@ final class YamlPlace {
         Set<String> keys = KindSchema.keys(form);
         entries().forEach((key, value) -> {
             if (!keys.contains(key)) {
-                at(key).fault("“" + key + "” is unknown here; possible keys are "
-                        + String.join(", ", keys.stream().sorted().toList()) + ".");
+                at(key).fault(KindFaultText.UNKNOWN_KEY.text(
+                        key, String.join(", ", keys.stream().sorted().toList())));
             }
         });
     }
@@ -111,7 +111,7 @@ final class YamlPlace {
         } else if (node instanceof ScalarNode) {
             items.add(this);
         } else if (node != null) {
-            fault("Expected a list here: [ one, two ].");
+            fault(KindFaultText.LIST_EXPECTED.text());
         }
         return items;
     }
@@ -175,11 +175,11 @@ final class YamlPlace {
     /** A text that must be there. */
     String text() {
         if (node == null) {
-            fault("This is missing.");
+            fault(KindFaultText.KEY_MISSING.text());
             return "";
         }
         if (!(node instanceof ScalarNode scalar) || scalar.getValue().isBlank()) {
-            fault("Expected a text here.");
+            fault(KindFaultText.TEXT_EXPECTED.text());
             return "";
         }
         return scalar.getValue().strip();
@@ -217,8 +217,7 @@ final class YamlPlace {
                     if (!text.matches("[0-9]{1,9}")
                             || Integer.parseInt(text) < least
                             || Integer.parseInt(text) > most) {
-                        throw new IllegalArgumentException(
-                                "A number from " + least + " to " + most + " is wanted here.");
+                        throw new IllegalArgumentException(KindFaultText.NUMBER_EXPECTED.text(least, most));
                     }
                     return Integer.parseInt(text);
                 },
@@ -232,7 +231,7 @@ final class YamlPlace {
                         text -> switch (text) {
                             case "yes", "true" -> true;
                             case "no", "false" -> false;
-                            default -> throw new IllegalArgumentException("Expected yes or no here.");
+                            default -> throw new IllegalArgumentException(KindFaultText.YES_OR_NO_EXPECTED.text());
                         },
                         otherwise);
     }

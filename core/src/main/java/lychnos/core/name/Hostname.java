@@ -17,16 +17,13 @@ public final class Hostname {
      */
     public static String require(String label) {
         if (label.isEmpty()) {
-            throw new IllegalArgumentException("The name is empty.");
+            throw new IllegalArgumentException(NameText.EMPTY.text());
         }
         if (label.length() > 63) {
-            throw new IllegalArgumentException(
-                    "“" + label + "” has " + label.length() + " characters; a host name has at most 63.");
+            throw new IllegalArgumentException(NameText.HOST_NAME_TOO_LONG.text(label, label.length()));
         }
         if (!label.matches(LABEL)) {
-            throw new IllegalArgumentException("“" + label
-                    + "” is not a host name: use letters a to z, digits and hyphens, beginning and ending with a "
-                    + "letter or digit.");
+            throw new IllegalArgumentException(NameText.NOT_A_HOST_NAME.text(label));
         }
         return label;
     }
@@ -38,12 +35,11 @@ public final class Hostname {
      */
     public static String requireDomain(String domain) {
         if (domain.length() > 253) {
-            throw new IllegalArgumentException(
-                    "The domain has " + domain.length() + " characters; at most 253 are allowed.");
+            throw new IllegalArgumentException(NameText.DOMAIN_TOO_LONG.text(domain.length()));
         }
         for (String label : domain.split("\\.", -1)) {
             if (!label.matches(LABEL)) {
-                throw new IllegalArgumentException("“" + domain + "” is no domain: “" + label + "” is no name in it.");
+                throw new IllegalArgumentException(NameText.NOT_A_DOMAIN.text(domain, label));
             }
         }
         return domain;

@@ -36,8 +36,7 @@ public final class NamePattern {
         String trimmed = text.strip().toLowerCase(Locale.ROOT);
         List<String> used = fields(trimmed, FIELDS, "{site}, {kind}, {rack}, {u}, {n} and {n:3}");
         if (!used.contains("n") && !(used.contains("rack") && used.contains("u"))) {
-            throw new IllegalArgumentException(
-                    "“" + trimmed + "” gives all units the same name; add {n:3}, or {rack} and {u}.");
+            throw new IllegalArgumentException(NameText.SAME_NAME.text(trimmed, "{n:3}, or {rack} and {u}"));
         }
         return new NamePattern(trimmed);
     }
@@ -51,28 +50,27 @@ public final class NamePattern {
         String trimmed = text.strip().toLowerCase(Locale.ROOT);
         List<String> used = fields(trimmed, ROLE_FIELDS, "{unit}, {member}, {m} and {i}");
         if (!used.contains("unit")) {
-            throw new IllegalArgumentException("“" + trimmed + "” gives all units the same name; add {unit}.");
+            throw new IllegalArgumentException(NameText.SAME_NAME.text(trimmed, "{unit}"));
         }
         return new NamePattern(trimmed);
     }
 
     private static List<String> fields(String text, List<String> known, String knownText) {
         if (text.length() > 200) {
-            throw new IllegalArgumentException("The pattern has more than 200 characters.");
+            throw new IllegalArgumentException(NameText.PATTERN_TOO_LONG.text());
         }
         List<String> used = new ArrayList<>();
         Matcher matcher = FIELD.matcher(text);
         while (matcher.find()) {
             if (!known.contains(matcher.group(1))) {
                 throw new IllegalArgumentException(
-                        "{" + matcher.group(1) + "} is unknown; a name may use " + knownText + ".");
+                        NameText.UNKNOWN_FIELD.text("{" + matcher.group(1) + "}", knownText));
             }
             used.add(matcher.group(1));
         }
         String rest = FIELD.matcher(text).replaceAll("");
         if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
-            throw new IllegalArgumentException(
-                    "A brace in “" + text + "” is not closed, or what it holds is no field.");
+            throw new IllegalArgumentException(NameText.OPEN_BRACE.text(text));
         }
         return used;
     }

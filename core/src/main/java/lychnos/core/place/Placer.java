@@ -131,11 +131,7 @@ public final class Placer {
                     .filter(name -> maps(name).isEmpty())
                     .findFirst()
                     .orElseThrow();
-            return new NoFit(
-                    network,
-                    need.length(),
-                    0,
-                    "No network for " + network.replace('-', ' ') + " is defined. Define one in Prepare.");
+            return new NoFit(network, need.length(), 0, PlaceText.NO_NETWORK.text(network.replace('-', ' ')));
         }
         List<NetworkChoice> meant = at == null
                 ? choices
@@ -323,7 +319,7 @@ public final class Placer {
                         first.networks().get(0),
                         first.length(),
                         cold.left(),
-                        map.address(start) + ": " + map.address(at) + " is still held back after release"));
+                        PlaceText.HELD_BACK.text(map.address(start), map.address(at))));
             }
         }
         return Optional.empty();

@@ -14,15 +14,14 @@ final class Refusals {
         int start = map.offset(at);
         String network = plots.get(0).network();
         if (start < 0) {
-            return new NoFit(network, need.length(), map.left(), at + " does not lie in that network.");
+            return new NoFit(network, need.length(), map.left(), PlaceText.OUTSIDE.text(at));
         }
         if (map.number(start) % Shape.of(need).multipleOf() != 0) {
             return new NoFit(
                     network,
                     need.length(),
                     map.left(),
-                    at + " cannot be the first address: this kind starts on a multiple of "
-                            + Shape.of(need).multipleOf() + ".");
+                    PlaceText.WRONG_START.text(at, Shape.of(need).multipleOf()));
         }
         for (Plot plot : plots) {
             for (int i = 0; i < need.length(); i++) {
@@ -31,34 +30,24 @@ final class Refusals {
                             network,
                             need.length(),
                             map.left(),
-                            plot.map().address(start + plot.shift() + i) + " is not free, and " + need.length()
-                                    + " are needed in a row.");
+                            PlaceText.NOT_FREE.text(plot.map().address(start + plot.shift() + i), need.length()));
                 }
             }
         }
-        return new NoFit(network, need.length(), map.left(), at + " cannot be taken.");
+        return new NoFit(network, need.length(), map.left(), PlaceText.CANNOT_BE_ALLOCATED.text(at));
     }
 
     /** There is no place for it at all. */
     static NoFit full(Need need, List<Plot> plots) {
         FreeMap map = plots.get(0).map();
         long left = map.left();
-        String row = need.length() == 1 ? "one address" : need.length() + " in a row";
-        if (left == 0) {
-            return new NoFit(
-                    plots.get(0).network(),
-                    need.length(),
-                    left,
-                    row + " wanted in " + plots.get(0).network().replace('-', ' ')
-                            + ", and none is free: add or extend a pool, or release unused addresses.");
-        }
-        String why =
-                left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
+        PlaceText why = left == 0
+                ? PlaceText.NONE_FREE
+                : left < need.length() ? PlaceText.TOO_FEW_FREE : PlaceText.FREE_BUT_SCATTERED;
         return new NoFit(
                 plots.get(0).network(),
                 need.length(),
                 left,
-                row + " wanted in " + plots.get(0).network().replace('-', ' ') + ", " + why
-                        + ": widen the pool or release what is not used.");
+                why.text(need.length(), plots.get(0).network().replace('-', ' '), left));
     }
 }

@@ -43,7 +43,7 @@ public final class ClockMark {
             return Beside.broken(
                     SideMark.TIME,
                     Trouble.CLOCK_OFF,
-                    text(off.get()) + (ahead.get().isNegative() ? " behind" : " ahead"),
+                    (ahead.get().isNegative() ? ProofText.CLOCK_BEHIND : ProofText.CLOCK_AHEAD).text(text(off.get())),
                     servers);
         }
         String wrong = servers.stream()
@@ -51,18 +51,19 @@ public final class ClockMark {
                 .map(part -> part.name() + " " + part.seen())
                 .collect(Collectors.joining("; "));
         if (!wrong.isEmpty()) {
-            return Beside.broken(SideMark.TIME, Trouble.TIME_SERVER_OFF, "Of its time servers, " + wrong, servers);
+            return Beside.broken(
+                    SideMark.TIME, Trouble.TIME_SERVER_OFF, ProofText.TIME_SERVERS_OFF.text(wrong), servers);
         }
         return ahead.isPresent()
-                ? Beside.holds(SideMark.TIME, "correct to the second", servers)
-                : Beside.notMeasured(SideMark.TIME, "no standard interface shows the clock")
+                ? Beside.holds(SideMark.TIME, ProofText.CLOCK_CORRECT.text(), servers)
+                : Beside.notMeasured(SideMark.TIME, ProofText.CLOCK_NOT_SHOWN.text())
                         .with(servers);
     }
 
     private static String text(Duration off) {
         if (off.toDays() > 1) {
-            return off.toDays() + " days";
+            return ProofText.DAYS.text(off.toDays());
         }
-        return off.toMinutes() > 1 ? off.toMinutes() + " min" : off.toSeconds() + " s";
+        return off.toMinutes() > 1 ? ProofText.MINUTES.text(off.toMinutes()) : ProofText.SECONDS.text(off.toSeconds());
     }
 }

@@ -66,7 +66,7 @@ public final class NameMarks {
     private static Beside judge(
             SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {
         if (said.isEmpty()) {
-            return Beside.notMeasured(mark, "no zone is defined for it");
+            return Beside.notMeasured(mark, ProofText.NO_ZONE.text());
         }
         List<Part> parts = new ArrayList<>();
         List<String> right = new ArrayList<>();
@@ -79,18 +79,18 @@ public final class NameMarks {
                 parts.add(Part.broken(server, answer.fault()));
             } else if (answer.data().isEmpty()) {
                 without.add(server);
-                parts.add(Part.broken(server, "no record for " + asked));
+                parts.add(Part.broken(server, ProofText.NO_RECORD.text(asked)));
             } else if (answer.data().equals(List.of(wanted))) {
                 right.add(server);
-                parts.add(Part.holds(server, "as planned"));
+                parts.add(Part.holds(server, ProofText.AS_PLANNED.text()));
             } else {
-                wrong.add(server + " says " + String.join(" and ", answer.data()));
+                wrong.add(ProofText.SERVER_ANSWERS.text(server, String.join(" and ", answer.data())));
                 parts.add(Part.broken(server, String.join(", ", answer.data())));
             }
         });
         if (!wrong.isEmpty()) {
             return Beside.broken(
-                    mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", expected " + wanted, parts);
+                    mark, elsewhere, ProofText.NAME_DIFFERS.text(asked, String.join(", ", wrong), wanted), parts);
         }
         if (!without.isEmpty() && right.isEmpty()) {
             return Beside.broken(mark, missing, asked, parts);
@@ -99,16 +99,20 @@ public final class NameMarks {
             return Beside.broken(
                     mark,
                     Trouble.NAME_LAGS,
-                    verb(without, "does", "do") + " not know " + asked + " yet; " + verb(right, "does", "do"),
+                    ProofText.LAGS_BEHIND.text(together(without), without.size(), asked, together(right), right.size()),
                     parts);
         }
         if (!silent.isEmpty()) {
-            return Beside.broken(mark, Trouble.NAME_SERVER_SILENT, verb(silent, "does", "do") + " not answer", parts);
+            return Beside.broken(
+                    mark,
+                    Trouble.NAME_SERVER_SILENT,
+                    ProofText.SERVERS_SILENT.text(together(silent), silent.size()),
+                    parts);
         }
-        return Beside.holds(mark, wanted + " at " + right.stream().collect(Collectors.joining(" and ")), parts);
+        return Beside.holds(mark, ProofText.NAME_AT_SERVERS.text(wanted, together(right)), parts);
     }
 
-    private static String verb(List<String> servers, String one, String several) {
-        return String.join(" and ", servers) + " " + (servers.size() == 1 ? one : several);
+    private static String together(List<String> servers) {
+        return String.join(" and ", servers);
     }
 }

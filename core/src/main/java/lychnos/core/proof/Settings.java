@@ -123,7 +123,8 @@ public record Settings(
 
         /** Both values, in a few words. */
         String difference() {
-            return name + " is " + (found.isEmpty() ? "empty" : found) + ", planned " + planned;
+            return ProofText.SETTING_DIFFERS.text(
+                    name, found.isEmpty() ? ProofText.EMPTY_VALUE.text() : found, planned);
         }
     }
 

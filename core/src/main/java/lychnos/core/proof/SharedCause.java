@@ -59,9 +59,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> each.trouble == Trouble.SILENT && silentGateways.contains(each.gateway) ? each.gateway : null,
                 (gateway, of) -> new SharedCause(
-                        "The gateway " + gateway + " does not answer",
-                        "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".",
-                        "Check the gateway first; the machines may be fine.",
+                        ProofText.GATEWAY_SILENT.text(gateway),
+                        ProofText.GATEWAY_SILENT_WHY.text(names(of), of.get(0).network),
+                        ProofText.GATEWAY_SILENT_FIX.text(),
                         ends(of),
                         false));
         for (String server : servers(left)) {
@@ -70,9 +70,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                     causes,
                     each -> silentAt(each, server) ? server : null,
                     (silent, of) -> new SharedCause(
-                            "Name server " + silent + " does not answer",
-                            "Asked for " + names(of) + ", it did not answer; others may have.",
-                            "Look at that name server; units would not find their names there either.",
+                            ProofText.NAME_SERVER_SILENT.text(silent),
+                            ProofText.NAME_SERVER_SILENT_WHY.text(names(of)),
+                            ProofText.NAME_SERVER_SILENT_FIX.text(),
                             ends(of),
                             false));
         }
@@ -81,9 +81,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> each.trouble == Trouble.NAME_LAGS ? lagging(each) : null,
                 (server, of) -> new SharedCause(
-                        "Name server " + server + " lags",
-                        "It does not know " + names(of) + " yet; another one does.",
-                        "Look at its transfer of the zone, then check again.",
+                        ProofText.NAME_SERVER_LAGS.text(server),
+                        ProofText.NAME_SERVER_LAGS_WHY.text(names(of)),
+                        ProofText.NAME_SERVER_LAGS_FIX.text(),
                         ends(of),
                         false));
         group(
@@ -91,9 +91,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null,
                 (zone, of) -> new SharedCause(
-                        "Reverse names are missing in " + zone,
-                        "No PTR records for " + names(of) + ".",
-                        "Push the records again, and see in Allocate whether the zone takes updates.",
+                        ProofText.REVERSE_MISSING.text(zone),
+                        ProofText.REVERSE_MISSING_WHY.text(names(of)),
+                        ProofText.PUSH_AGAIN.text(),
                         ends(of),
                         true));
         group(
@@ -101,9 +101,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> each.trouble == Trouble.NAME_MISSING ? domain(each.seen) : null,
                 (domain, of) -> new SharedCause(
-                        "Names are missing in " + domain,
-                        "No server knows " + names(of) + ".",
-                        "Push the records again, and see in Allocate whether the zone takes updates.",
+                        ProofText.NAMES_MISSING.text(domain),
+                        ProofText.NAMES_MISSING_WHY.text(names(of)),
+                        ProofText.PUSH_AGAIN.text(),
                         ends(of),
                         true));
         wholeUnits(left, causes, unitSizes);
@@ -112,9 +112,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each) : null,
                 (setting, of) -> new SharedCause(
-                        "One wrong setting: " + setting,
-                        "The same at " + names(of) + ".",
-                        "Check the network in Prepare before setting up each machine again.",
+                        ProofText.SAME_SETTING.text(setting),
+                        ProofText.SAME_SETTING_WHY.text(names(of)),
+                        ProofText.SAME_SETTING_FIX.text(),
                         ends(of),
                         false));
         return causes;
@@ -159,9 +159,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                         ? each.rack
                         : null,
                 (rack, of) -> new SharedCause(
-                        "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers",
-                        "Silent are " + names(of) + ".",
-                        "Look at the rack's power and at the switch that its management ports go to.",
+                        ProofText.RACK_SILENT.text(racks.get(rack).size(), rack),
+                        ProofText.NOTHING_ANSWERS_AT.text(names(of)),
+                        ProofText.RACK_SILENT_FIX.text(),
                         ends(of),
                         false));
         group(
@@ -169,9 +169,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 causes,
                 each -> silent.containsKey(each.unit) ? each.unit : null,
                 (unit, of) -> new SharedCause(
-                        "Nothing of " + unit + " answers",
-                        "Silent are " + names(of) + ".",
-                        "Look whether it has power, then at its cables.",
+                        ProofText.UNIT_SILENT.text(unit),
+                        ProofText.NOTHING_ANSWERS_AT.text(names(of)),
+                        ProofText.UNIT_SILENT_FIX.text(),
                         ends(of),
                         false));
     }
@@ -220,8 +220,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
         int most = 3;
         List<String> names = ends(of);
         if (names.size() <= most) {
-            return String.join(", ", names.subList(0, names.size() - 1)) + " and " + names.get(names.size() - 1);
+            return ProofText.NAMES.text(
+                    String.join(", ", names.subList(0, names.size() - 1)), names.get(names.size() - 1));
         }
-        return String.join(", ", names.subList(0, most)) + " and " + (names.size() - most) + " more";
+        return ProofText.NAMES_AND_MORE.text(String.join(", ", names.subList(0, most)), names.size() - most);
     }
 }

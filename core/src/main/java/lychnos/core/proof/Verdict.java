@@ -59,8 +59,8 @@ public record Verdict(
                 return new Verdict(
                         height,
                         null,
-                        "Not checked past " + lastReached(rung) + ".",
-                        "Check again.",
+                        ProofText.NOT_CHECKED_PAST.text(lastReached(rung)),
+                        ProofText.CHECK_AGAIN.text(),
                         false,
                         null,
                         false);
@@ -68,8 +68,8 @@ public record Verdict(
         }
         boolean identified = byRung.get(Rung.IDENTITY).standing() == Standing.HOLDS;
         String sentence = skipped.isEmpty()
-                ? "All seven rungs pass."
-                : height + " of 7 rungs pass. Not measured: " + String.join(", ", skipped) + ".";
+                ? ProofText.ALL_RUNGS_PASS.text()
+                : ProofText.RUNGS_PASS.text(height, String.join(", ", skipped));
         Optional<Beside> off = beside.stream()
                 .filter(mark -> mark.standing() == Standing.BROKEN)
                 .findFirst();
@@ -96,11 +96,7 @@ public record Verdict(
                 ? new Verdict(
                         verdict.height,
                         null,
-                        verdict.height > 1
-                                ? "The portal answers and reports its targets. The machine is identified at the "
-                                        + "address where it is managed."
-                                : "The address answers. It is a data address; the machine is identified at its "
-                                        + "management address.",
+                        verdict.height > 1 ? ProofText.PORTAL_ANSWERS.text() : ProofText.DATA_ADDRESS_ANSWERS.text(),
                         "",
                         verdict.height > 0,
                         null,
@@ -114,8 +110,8 @@ public record Verdict(
                 ? new Verdict(
                         height,
                         broken,
-                        "Rejected: " + what + ".",
-                        "Fix the fault, or accept the difference.",
+                        ProofText.REJECTED.text(what),
+                        ProofText.FIX_OR_ACCEPT.text(),
                         false,
                         beside,
                         ladder)
@@ -123,6 +119,6 @@ public record Verdict(
     }
 
     private static String lastReached(Rung rung) {
-        return rung == Rung.ANSWERS ? "the start" : "“" + Rung.values()[rung.ordinal() - 1].title() + "”";
+        return rung == Rung.ANSWERS ? ProofText.START.text() : "“" + Rung.values()[rung.ordinal() - 1].title() + "”";
     }
 }

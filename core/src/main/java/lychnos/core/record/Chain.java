@@ -61,17 +61,17 @@ public final class Chain {
         Link before = null;
         for (Link link : links) {
             if (!link.holds()) {
-                return Optional.of(new Break(link.number, "The digest does not match the content."));
+                return Optional.of(new Break(link.number, RecordText.DIGEST_DIFFERS.text()));
             }
             if (before != null && (link.number != before.number + 1 || !link.previous.equals(before.digest))) {
                 return Optional.of(new Break(
                         link.number,
                         link.number == before.number + 1
-                                ? "It does not go on from the link before it."
-                                : "The link before it is missing."));
+                                ? RecordText.NOT_AFTER_THE_LINK_BEFORE.text()
+                                : RecordText.LINK_MISSING.text()));
             }
             if (before == null && link.number == 1 && !link.previous.equals(BEGINNING)) {
-                return Optional.of(new Break(1, "The first link goes on from another one."));
+                return Optional.of(new Break(1, RecordText.NOT_THE_FIRST.text()));
             }
             before = link;
         }

@@ -28,7 +28,7 @@ final class BelowLeast implements Rule {
         return Finding.blocks(
                 "too-little-" + fact.name(),
                 Finding.About.unit(unit),
-                unit.name() + " has " + size + " of " + fact.title(),
-                "The least is " + fact.least() + ". Check the value, or add the missing part.");
+                RuleText.BELOW_LEAST.text(unit.name(), size, fact.title()),
+                RuleText.BELOW_LEAST_WHY.text(fact.least()));
     }
 }

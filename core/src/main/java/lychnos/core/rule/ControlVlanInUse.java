@@ -20,9 +20,8 @@ final class ControlVlanInUse implements Rule {
                         .ifPresent(network -> findings.add(Finding.blocks(
                                 "control-vlan-in-use",
                                 Finding.About.unit(unit),
-                                unit.name() + ": control VLAN " + vlan + " carries " + network.called(),
-                                "The fabric uses that VLAN on every port, permanently. "
-                                        + "Choose one that nothing uses.")));
+                                RuleText.CONTROL_VLAN_IN_USE.text(unit.name(), vlan, network.called()),
+                                RuleText.CONTROL_VLAN_IN_USE_WHY.text())));
             }
         }
         return findings;

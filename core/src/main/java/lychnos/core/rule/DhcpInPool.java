@@ -13,8 +13,8 @@ final class DhcpInPool implements Rule {
                         .map(scope -> Finding.blocks(
                                 "dhcp-in-pool",
                                 Finding.About.network(network),
-                                "Pool " + pool + " overlaps the DHCP range " + scope,
-                                "Two machines could get the same address. Separate the two ranges."))))
+                                RuleText.DHCP_IN_POOL.text(pool, scope),
+                                RuleText.DHCP_IN_POOL_WHY.text()))))
                 .toList();
     }
 }

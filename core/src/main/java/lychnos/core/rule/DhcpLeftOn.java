@@ -13,9 +13,9 @@ final class DhcpLeftOn implements Rule {
                 .map(unit -> Finding.warns(
                                 "dhcp-left-on",
                                 Finding.About.unit(unit),
-                                unit.name() + " would keep an address from DHCP",
-                                "The address can change with the lease. Use the planned address.")
-                        .fixedBy(Fix.setFact("Make it static", unit, "", "address-by", "static")))
+                                RuleText.DHCP_LEFT_ON.text(unit.name()),
+                                RuleText.DHCP_LEFT_ON_WHY.text())
+                        .fixedBy(Fix.setFact(RuleText.MAKE_IT_STATIC.text(), unit, "", "address-by", "static")))
                 .toList();
     }
 }

@@ -30,9 +30,8 @@ final class EndsSoon implements Rule {
         return Optional.of(new Finding(
                 "ends-soon",
                 over,
-                unit.name() + ": " + title + " " + day + (over ? ", which has passed" : ""),
-                "What depends on it stops on that day. Order the permanent one now. Note it as an open item at the "
-                        + "hand-over; people are told before the day.",
+                (over ? RuleText.ENDS_SOON_OVER : RuleText.ENDS_SOON).text(unit.name(), title, day),
+                RuleText.ENDS_SOON_WHY.text(),
                 Finding.About.unit(unit),
                 null));
     }

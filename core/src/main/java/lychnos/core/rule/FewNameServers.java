@@ -14,10 +14,8 @@ final class FewNameServers implements Rule {
                     return new Finding(
                             "few-name-servers",
                             none,
-                            none ? "No name server is defined" : "Only one name server",
-                            none
-                                    ? "First setup asks for it. Enter at least one, preferably two."
-                                    : "While it restarts, nothing resolves. Add a second one.",
+                            none ? RuleText.NO_NAME_SERVER.text() : RuleText.ONE_NAME_SERVER.text(),
+                            none ? RuleText.NO_NAME_SERVER_WHY.text() : RuleText.ONE_NAME_SERVER_WHY.text(),
                             Finding.About.network(network),
                             null);
                 })

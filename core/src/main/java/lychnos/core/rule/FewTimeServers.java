@@ -27,16 +27,17 @@ final class FewTimeServers implements Rule {
 
     private static Finding finding(Plan plan, PlannedNetwork network) {
         long good = good(plan, network);
-        String left = good < network.timeServers().size() ? " left" : "";
-        String what = good == 0
-                ? "No time server" + (left.isEmpty() ? " is defined" : " is left")
-                : good == 1 ? "Only one time source" + left : "Two time sources" + left;
-        String why = good == 0
-                ? "Certificates and logs need the right time. Enter one, preferably three."
+        boolean less = good < network.timeServers().size();
+        RuleText what = good == 0
+                ? less ? RuleText.NO_TIME_SERVER_LEFT : RuleText.NO_TIME_SERVER
                 : good == 1
-                        ? "If it fails, clocks drift unnoticed. Use three."
-                        : "With two, a unit cannot decide which one is wrong. Use three.";
-        Finding finding = new Finding("few-time-servers", good == 0, what, why, Finding.About.network(network), null);
+                        ? less ? RuleText.ONE_TIME_SERVER_LEFT : RuleText.ONE_TIME_SERVER
+                        : less ? RuleText.TWO_TIME_SERVERS_LEFT : RuleText.TWO_TIME_SERVERS;
+        RuleText why = good == 0
+                ? RuleText.NO_TIME_SERVER_WHY
+                : good == 1 ? RuleText.ONE_TIME_SERVER_WHY : RuleText.TWO_TIME_SERVERS_WHY;
+        Finding finding = new Finding(
+                "few-time-servers", good == 0, what.text(), why.text(), Finding.About.network(network), null);
         return plan.resources(SiteResourceSort.TIME)
                 .map(thing -> thing.value("address").orElse(""))
                 .filter(address -> !network.timeServers().contains(address)
@@ -44,8 +45,8 @@ final class FewTimeServers implements Rule {
                                 .map(Measured::fine)
                                 .orElse(false))
                 .findFirst()
-                .map(address -> finding.fixedBy(
-                        Fix.network("Add " + address + ", it answers", Fix.Act.ADD_TIME_SERVER, network, "", address)))
+                .map(address -> finding.fixedBy(Fix.network(
+                        RuleText.ADD_IT_ANSWERS.text(address), Fix.Act.ADD_TIME_SERVER, network, "", address)))
                 .orElse(finding);
     }
 }

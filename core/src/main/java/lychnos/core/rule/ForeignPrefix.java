@@ -19,9 +19,8 @@ final class ForeignPrefix implements Rule {
                 .map(network -> Finding.blocks(
                         "foreign-prefix",
                         Finding.About.network(network),
-                        network.prefix() + " is reserved for documentation or for the local host",
-                        "Routers do not forward it (RFC 5737, RFC 3849, RFC 1122). It was probably "
-                                + "copied from an example."))
+                        RuleText.FOREIGN_PREFIX.text(network.prefix()),
+                        RuleText.FOREIGN_PREFIX_WHY.text()))
                 .toList();
     }
 }

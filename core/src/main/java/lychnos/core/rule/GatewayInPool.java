@@ -20,15 +20,14 @@ final class GatewayInPool implements Rule {
         Finding finding = Finding.warns(
                 "gateway-in-pool",
                 Finding.About.network(network),
-                "Gateway " + network.gateway() + " is inside a pool",
-                "Lychnos never allocates it, but other tools that use this pool might. Start the pool after "
-                        + "the gateway.");
+                RuleText.GATEWAY_IN_POOL.text(network.gateway()),
+                RuleText.GATEWAY_IN_POOL_WHY.text());
         if (network.gateway().equals(pool.last())) {
             return finding;
         }
         AddressRun behind = new AddressRun(network.gateway().next(), pool.last());
         return finding.fixedBy(Fix.network(
-                "Start the pool at " + behind.first(),
+                RuleText.START_POOL_AT.text(behind.first()),
                 Fix.Act.CHANGE_RANGE,
                 network,
                 pool.toString(),

@@ -13,9 +13,8 @@ final class GatewayOutsidePrefix implements Rule {
                 .map(network -> Finding.blocks(
                         "gateway-outside",
                         Finding.About.network(network),
-                        "Gateway " + network.gateway() + " is not a host address of " + network.prefix(),
-                        "A unit with this gateway cannot be reached from other networks. Correct the "
-                                + "gateway or the prefix."))
+                        RuleText.GATEWAY_OUTSIDE.text(network.gateway(), network.prefix()),
+                        RuleText.GATEWAY_OUTSIDE_WHY.text()))
                 .toList();
     }
 }

@@ -17,9 +17,8 @@ final class GatewaySilent implements Rule {
                 .map(network -> Finding.warns(
                         "gateway-silent",
                         Finding.About.network(network),
-                        "Gateway " + network.gateway() + " of " + network.prefix() + " does not answer",
-                        "Some machines refuse a gateway that does not answer. Check the address and the VLAN on the "
-                                + "switch."))
+                        RuleText.GATEWAY_SILENT.text(network.gateway(), network.prefix()),
+                        RuleText.GATEWAY_SILENT_WHY.text()))
                 .toList();
     }
 }

@@ -37,18 +37,23 @@ final class HostTooSmall implements Rule {
                             "host-cores",
                             guests.get(0),
                             host,
-                            cores + " cores",
+                            RuleText.CORES.text(cores),
                             host.value("cores").orElse(""),
                             names));
                 }
                 host.size("memory")
                         .filter(has -> memory.compareTo(has) > 0)
                         .ifPresent(has -> findings.add(finding(
-                                "host-memory", guests.get(0), host, memory + " of memory", has.toString(), names)));
+                                "host-memory",
+                                guests.get(0),
+                                host,
+                                RuleText.MEMORY.text(memory),
+                                has.toString(),
+                                names)));
                 host.size("disk")
                         .filter(has -> disk.compareTo(has) > 0)
-                        .ifPresent(has -> findings.add(
-                                finding("host-disk", guests.get(0), host, disk + " of disk", has.toString(), names)));
+                        .ifPresent(has -> findings.add(finding(
+                                "host-disk", guests.get(0), host, RuleText.DISK.text(disk), has.toString(), names)));
             }
         });
         return findings;
@@ -59,7 +64,7 @@ final class HostTooSmall implements Rule {
         return Finding.blocks(
                 code,
                 Finding.About.unit(unit),
-                host.name() + " has " + has + ", " + wants + " are planned on it",
-                "Planned guests: " + names + ". The last one would not start. Move one to another host.");
+                RuleText.HOST_TOO_SMALL.text(host.name(), has, wants),
+                RuleText.HOST_TOO_SMALL_WHY.text(names));
     }
 }

@@ -10,8 +10,6 @@ import lychnos.core.image.CheckedImage.Contradiction;
 /** An image that is not the one which was planned, or not what came with it says. */
 final class ImageDiffers implements Rule {
 
-    private static final String WHY =
-            "The file is damaged or another one. Fetch it again and check it again before it is deployed.";
     /** Enough to tell two digests apart; both are shown in full with the image. */
     private static final int DIGITS = 12;
 
@@ -32,15 +30,15 @@ final class ImageDiffers implements Rule {
                 .ifPresent(digest -> findings.add(Finding.blocks(
                         "image-digest",
                         about,
-                        unit.name() + ": the digest of " + image.name() + " is not the planned one",
-                        "Expected " + brief(digest) + ", read " + brief(image.sha256()) + ". " + WHY)));
+                        RuleText.IMAGE_DIGEST.text(unit.name(), image.name()),
+                        RuleText.IMAGE_DIGEST_WHY.text(brief(digest), brief(image.sha256())))));
         List<Contradiction> wrong = image.contradictions();
         if (!wrong.isEmpty()) {
             findings.add(Finding.blocks(
                     "image-contradicts",
                     about,
-                    unit.name() + ": " + image.name() + " is not what came with it states",
-                    sentence(wrong.get(0)) + " " + WHY));
+                    RuleText.IMAGE_CONTRADICTS.text(unit.name(), image.name()),
+                    RuleText.IMAGE_CONTRADICTS_WHY.text(sentence(wrong.get(0)))));
         }
         unit.unitFact("image-size")
                 .map(DataSize::parse)
@@ -48,19 +46,18 @@ final class ImageDiffers implements Rule {
                 .ifPresent(planned -> findings.add(Finding.warns(
                         "image-size",
                         about,
-                        unit.name() + ": " + image.name() + " has " + image.size() + ", the plan says " + planned,
-                        "What is planned on its host counts with the smaller figure. Correct the image size.")));
+                        RuleText.IMAGE_SIZE.text(unit.name(), image.name(), image.size(), planned),
+                        RuleText.IMAGE_SIZE_WHY.text())));
     }
 
     private static String sentence(Contradiction wrong) {
         if (wrong instanceof Contradiction.OtherDigest digest) {
-            return digest.file() + ": the manifest states " + brief(digest.stated()) + ", read " + brief(digest.read())
-                    + ".";
+            return RuleText.IMAGE_DIGEST_DIFFERS.text(digest.file(), brief(digest.stated()), brief(digest.read()));
         }
         if (wrong instanceof Contradiction.OtherSize size) {
-            return size.file() + ": the description states " + size.stated() + " bytes, there are " + size.read() + ".";
+            return RuleText.IMAGE_SIZE_DIFFERS.text(size.file(), size.stated(), size.read());
         }
-        return wrong.file() + " is named in what came with it and is missing.";
+        return RuleText.IMAGE_FILE_MISSING.text(wrong.file());
     }
 
     private static String brief(String digest) {

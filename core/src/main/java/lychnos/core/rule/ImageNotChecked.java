@@ -17,9 +17,8 @@ final class ImageNotChecked implements Rule {
                 .map(entry -> Finding.warns(
                         "image-not-checked",
                         Finding.About.unit(entry.getValue()),
-                        "Image " + entry.getKey() + " was not checked",
-                        "Add it under Networks and services, Images. Its digest, format and description are then "
-                                + "compared with the plan."))
+                        RuleText.IMAGE_NOT_CHECKED.text(entry.getKey()),
+                        RuleText.IMAGE_NOT_CHECKED_WHY.text()))
                 .toList();
     }
 }

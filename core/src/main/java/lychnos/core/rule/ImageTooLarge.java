@@ -21,9 +21,9 @@ final class ImageTooLarge implements Rule {
                         .map(host -> Finding.blocks(
                                 "image-too-large",
                                 Finding.About.unit(unit),
-                                unit.name() + ": its image of " + image + " does not fit on " + host.name(),
-                                "The host has " + host.value("disk").orElse("")
-                                        + ". The deployment would fail near its end."))))
+                                RuleText.IMAGE_TOO_LARGE.text(unit.name(), image, host.name()),
+                                RuleText.IMAGE_TOO_LARGE_WHY.text(
+                                        host.value("disk").orElse(""))))))
                 .toList();
     }
 

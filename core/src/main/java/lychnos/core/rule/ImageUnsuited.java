@@ -37,9 +37,12 @@ final class ImageUnsuited implements Rule {
             findings.add(Finding.blocks(
                     "image-format",
                     about,
-                    unit.name() + ": " + image.name() + " is " + image.format().word() + ", its kind is shipped as "
-                            + formats.stream().map(ImageFormat::word).collect(Collectors.joining(" or ")),
-                    "It is told by the first bytes of the file. Choose the variant that the kind names."));
+                    RuleText.IMAGE_FORMAT.text(
+                            unit.name(),
+                            image.name(),
+                            image.format().word(),
+                            formats.stream().map(ImageFormat::word).collect(Collectors.joining(" or "))),
+                    RuleText.IMAGE_FORMAT_WHY.text()));
         }
         ImageDescription description = image.description();
         if (description == null) {
@@ -49,44 +52,45 @@ final class ImageUnsuited implements Rule {
             findings.add(Finding.blocks(
                     "image-version",
                     about,
-                    unit.name() + ": " + image.name() + " has version " + description.version() + ", its kind needs "
-                            + machine.image().from(),
-                    "Its first setup is described for newer versions. Fetch a newer image."));
+                    RuleText.IMAGE_VERSION.text(
+                            unit.name(),
+                            image.name(),
+                            description.version(),
+                            machine.image().from()),
+                    RuleText.IMAGE_VERSION_WHY.text()));
         }
         wanted(description, machine)
                 .ifPresent(more -> findings.add(Finding.blocks(
                         "image-wants-more",
                         about,
-                        unit.name() + ": the description of " + image.name() + " wants " + more,
-                        "Its kind plans " + machine.cores() + " cores, " + machine.memory() + " of memory and "
-                                + machine.disk() + " of disk, and its host was checked for that. Adjust the kind.")));
+                        RuleText.IMAGE_WANTS_MORE.text(unit.name(), image.name(), more),
+                        RuleText.IMAGE_WANTS_MORE_WHY.text(machine.cores(), machine.memory(), machine.disk()))));
         if (!description.networks().isEmpty()
                 && description.networks().size() != machine.networks().size()) {
             findings.add(Finding.warns(
                     "image-networks",
                     about,
-                    unit.name() + ": " + image.name() + " has "
-                            + counted(description.networks().size()) + ", its kind joins "
-                            + machine.networks().size(),
-                    "Interfaces of the description: " + String.join(", ", description.networks())
-                            + ". One that is left over stays unconnected; one too few cannot be set up."));
+                    RuleText.IMAGE_NETWORKS.text(
+                            unit.name(),
+                            image.name(),
+                            description.networks().size(),
+                            machine.networks().size()),
+                    RuleText.IMAGE_NETWORKS_WHY.text(String.join(", ", description.networks()))));
         }
-    }
-
-    private static String counted(int interfaces) {
-        return interfaces == 1 ? "1 interface" : interfaces + " interfaces";
     }
 
     private static Optional<String> wanted(ImageDescription description, Kind.Machine machine) {
         if (description.cores() > machine.cores()) {
-            return Optional.of(description.cores() + " cores");
+            return Optional.of(RuleText.CORES.text(description.cores()));
         }
         DataSize memory = description.memory();
         if (memory != null && memory.compareTo(machine.memory()) > 0) {
-            return Optional.of(memory + " of memory");
+            return Optional.of(RuleText.MEMORY.text(memory));
         }
         DataSize disk = description.disk();
-        return disk != null && disk.compareTo(machine.disk()) > 0 ? Optional.of(disk + " of disk") : Optional.empty();
+        return disk != null && disk.compareTo(machine.disk()) > 0
+                ? Optional.of(RuleText.DISK.text(disk))
+                : Optional.empty();
     }
 
     private static void ofHost(
@@ -97,9 +101,9 @@ final class ImageUnsuited implements Rule {
             findings.add(Finding.blocks(
                     "image-host-version",
                     about,
-                    unit.name() + ": " + host.name() + " has version " + version + ", its kind needs "
-                            + machine.image().hostFrom(),
-                    "The image would not start there. Update the host, or plan it on another one."));
+                    RuleText.IMAGE_HOST_VERSION.text(
+                            unit.name(), host.name(), version, machine.image().hostFrom()),
+                    RuleText.IMAGE_HOST_VERSION_WHY.text()));
         }
         Optional<ImageFormat> takes = host.value("disk-format").flatMap(ImageFormat::named);
         Optional<CheckedImage> image = unit.unitFact("image").flatMap(plan::image);
@@ -107,10 +111,13 @@ final class ImageUnsuited implements Rule {
             findings.add(Finding.blocks(
                     "image-disk-format",
                     about,
-                    unit.name() + ": " + image.get().name() + " is "
-                            + image.get().format().word() + ", " + host.name() + " takes "
-                            + takes.get().word(),
-                    "Fetch the variant for this host, or convert the disk and check it again."));
+                    RuleText.IMAGE_DISK_FORMAT.text(
+                            unit.name(),
+                            image.get().name(),
+                            image.get().format().word(),
+                            host.name(),
+                            takes.get().word()),
+                    RuleText.IMAGE_DISK_FORMAT_WHY.text()));
         }
     }
 

@@ -13,13 +13,10 @@ final class LicenceKeyMissing implements Rule {
                 .map(unit -> Finding.blocks(
                         "licence-key-missing",
                         Finding.About.unit(unit),
-                        unit.name() + " has no licence key",
-                        "The setup uses the key ("
-                                + unit.kind()
-                                        .usedAt(unit.kind().fact("licence-key").orElseThrow()) + "). "
-                                + (takesTemporary(unit)
-                                        ? "Enter it, or a temporary key with its end date."
-                                        : "Enter it first.")))
+                        RuleText.LICENCE_KEY_MISSING.text(unit.name()),
+                        (takesTemporary(unit) ? RuleText.LICENCE_KEY_MISSING_BRIDGED : RuleText.LICENCE_KEY_MISSING_WHY)
+                                .text(unit.kind()
+                                        .usedAt(unit.kind().fact("licence-key").orElseThrow()))))
                 .toList();
     }
 

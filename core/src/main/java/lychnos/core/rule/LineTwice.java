@@ -13,8 +13,8 @@ final class LineTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "line-twice",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "Line " + entry.getKey() + " is planned for " + Twice.names(entry.getValue()),
-                        "Input for one machine would reach " + "the other. Give each its own line."))
+                        RuleText.LINE_TWICE.text(entry.getKey(), Twice.names(entry.getValue())),
+                        RuleText.LINE_TWICE_WHY.text()))
                 .toList();
     }
 }

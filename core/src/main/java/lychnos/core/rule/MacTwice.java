@@ -11,8 +11,8 @@ final class MacTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "mac-twice",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "MAC address " + entry.getKey() + " is used by " + Twice.names(entry.getValue()),
-                        "One of the labels is wrong. Setup would find the wrong machine."))
+                        RuleText.MAC_TWICE.text(entry.getKey(), Twice.names(entry.getValue())),
+                        RuleText.MAC_TWICE_WHY.text()))
                 .toList();
     }
 }

@@ -27,11 +27,14 @@ final class MembersDiffer implements Rule {
                         findings.add(Finding.blocks(
                                         "members-differ",
                                         Finding.About.unit(unit),
-                                        unit.name() + ": " + fact.title() + " differs between members",
-                                        String.join(" and ", values)
-                                                + ". It must be the same on each member, or they cannot join.")
+                                        RuleText.MEMBERS_DIFFER.text(unit.name(), fact.title()),
+                                        RuleText.MEMBERS_DIFFER_WHY.text(String.join(" and ", values)))
                                 .fixedBy(Fix.setFact(
-                                        "Set " + values.get(0) + " on " + odd, unit, odd, fact.name(), values.get(0))));
+                                        RuleText.SET_VALUE_ON_MEMBER.text(values.get(0), odd),
+                                        unit,
+                                        odd,
+                                        fact.name(),
+                                        values.get(0))));
                     }
                 }
             }

@@ -19,12 +19,11 @@ final class MtuMismatch implements Rule {
                     .forEach(network -> findings.add(Finding.warns(
                                     "mtu-mismatch",
                                     Finding.About.unit(unit),
-                                    unit.name() + " would send " + wanted.get() + " bytes, " + network.called()
-                                            + " carries " + network.mtu(),
-                                    "Small packets pass and large ones are lost: the array seems healthy but no volume "
-                                            + "mounts.")
+                                    RuleText.MTU_MISMATCH.text(
+                                            unit.name(), wanted.get(), network.called(), network.mtu()),
+                                    RuleText.MTU_MISMATCH_WHY.text())
                             .fixedBy(Fix.setFact(
-                                    "Set " + network.mtu(),
+                                    RuleText.SET_VALUE.text(network.mtu()),
                                     unit,
                                     "",
                                     "data-mtu",

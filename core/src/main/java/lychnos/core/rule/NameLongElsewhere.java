@@ -23,9 +23,8 @@ final class NameLongElsewhere implements Rule {
                             .forEach(value -> findings.add(Finding.warns(
                                     "name-long-elsewhere",
                                     Finding.About.unit(unit),
-                                    fact.title() + " “" + value + "” has more than 15 characters",
-                                    "Directories and older tools cut longer names (RFC 1001 allows "
-                                            + "15). Shorten it if the unit joins a directory.")));
+                                    RuleText.NAME_LONG_ELSEWHERE.text(fact.title(), value),
+                                    RuleText.NAME_LONG_ELSEWHERE_WHY.text())));
                 }
             }
         }

@@ -16,11 +16,10 @@ final class NameServerOdd implements Rule {
                         .map(server -> Finding.warns(
                                 server.state() == Measured.State.SILENT ? "name-server-silent" : "name-server-odd",
                                 Finding.About.network(network),
-                                "Name server " + server.address() + " "
-                                        + (server.state() == Measured.State.SILENT
-                                                ? "does not answer"
-                                                : server.sentence()),
-                                "Units that use it cannot resolve names. Fix it, " + "or use another name server.")))
+                                server.state() == Measured.State.SILENT
+                                        ? RuleText.NAME_SERVER_SILENT.text(server.address())
+                                        : RuleText.NAME_SERVER_ODD.text(server.address(), server.sentence()),
+                                RuleText.NAME_SERVER_ODD_WHY.text())))
                 .toList();
     }
 }

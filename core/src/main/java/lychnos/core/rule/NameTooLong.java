@@ -14,11 +14,11 @@ final class NameTooLong implements Rule {
                         .map(seat -> Finding.blocks(
                                 "name-too-long",
                                 Finding.About.unit(unit),
-                                seat.hostName() + " has "
-                                        + seat.hostName().length() + " characters, its machine allows "
-                                        + unit.kind().names().longest(),
-                                "Some machines cut it silently, and it no longer matches "
-                                        + "the DNS records. Shorten the pattern.")))
+                                RuleText.NAME_TOO_LONG.text(
+                                        seat.hostName(),
+                                        seat.hostName().length(),
+                                        unit.kind().names().longest()),
+                                RuleText.NAME_TOO_LONG_WHY.text())))
                 .toList();
     }
 }

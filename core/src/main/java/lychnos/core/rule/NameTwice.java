@@ -29,8 +29,8 @@ final class NameTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "name-twice",
                         Finding.About.SITE,
-                        entry.getKey() + " is planned for " + entry.getValue() + " addresses",
-                        "The name resolves to either address. Give each unit its own name."))
+                        RuleText.NAME_TWICE.text(entry.getKey(), entry.getValue()),
+                        RuleText.NAME_TWICE_WHY.text()))
                 .toList();
     }
 }

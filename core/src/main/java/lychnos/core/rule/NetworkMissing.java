@@ -25,9 +25,8 @@ final class NetworkMissing implements Rule {
                 .map(entry -> Finding.blocks(
                         "network-missing",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "No network for " + entry.getKey().replace('-', ' ') + " is defined",
-                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit needs" : " units need")
-                                + " addresses in one. All addresses of a unit are allocated together."))
+                        RuleText.NETWORK_MISSING.text(entry.getKey().replace('-', ' ')),
+                        RuleText.NETWORK_MISSING_WHY.text(entry.getValue().size())))
                 .toList();
     }
 }

@@ -17,9 +17,8 @@ final class NetworksOverlap implements Rule {
                     findings.add(Finding.blocks(
                             "networks-overlap",
                             Finding.About.network(a),
-                            a.called() + " and " + b.called() + " overlap",
-                            "Routers would deliver packets to the wrong network. One of the two "
-                                    + "prefixes is wrong."));
+                            RuleText.NETWORKS_OVERLAP.text(a.called(), b.called()),
+                            RuleText.NETWORKS_OVERLAP_WHY.text()));
                 }
             }
         }

@@ -22,12 +22,10 @@ final class NoFirstContact implements Rule {
                                 "no-first-contact",
                                 Finding.About.network(network),
                                 lost.size() == 1
-                                        ? lost.get(0).name() + " has no known first address"
-                                        : lost.size() + " units have no known first address",
-                                "They start with DHCP. Define the DHCP range of "
-                                        + network.prefix()
-                                        + ", or enter each first address with its label. Otherwise the "
-                                        + "setup cannot start."))
+                                        ? RuleText.NO_FIRST_CONTACT_ONE.text(
+                                                lost.get(0).name())
+                                        : RuleText.NO_FIRST_CONTACT_MANY.text(lost.size()),
+                                RuleText.NO_FIRST_CONTACT_WHY.text(network.prefix())))
                         .toList();
     }
 }

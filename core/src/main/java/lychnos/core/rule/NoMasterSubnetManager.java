@@ -19,10 +19,10 @@ final class NoMasterSubnetManager implements Rule {
         return Finding.blocks(
                         "no-subnet-manager",
                         Finding.About.unit(first),
-                        "Fabric " + fabric + " has no subnet manager",
-                        "Without a master, no port of the fabric comes up. Give one gateway the highest priority.")
+                        RuleText.NO_SUBNET_MANAGER.text(fabric),
+                        RuleText.NO_SUBNET_MANAGER_WHY.text())
                 .fixedBy(Fix.setFact(
-                        "Make " + first.name() + " the master",
+                        RuleText.MAKE_MASTER.text(first.name()),
                         first,
                         "",
                         SubnetManagers.PRIORITY,

@@ -12,8 +12,8 @@ final class NoPool implements Rule {
                 .map(network -> Finding.blocks(
                         "no-pool",
                         Finding.About.network(network),
-                        network.prefix() + " has no pool yet",
-                        "Add a range that units can use, such as .101-.180."))
+                        RuleText.NO_POOL.text(network.prefix()),
+                        RuleText.NO_POOL_WHY.text()))
                 .toList();
     }
 }

@@ -12,9 +12,6 @@ final class NoSources implements Rule {
                         || plan.resources(SiteResourceSort.SOURCE).findAny().isPresent()
                 ? List.of()
                 : List.of(Finding.warns(
-                        "no-sources",
-                        Finding.About.SITE,
-                        "No source networks are defined for management access",
-                        "Management is then open to everyone with a route. Define the prefixes that may reach it."));
+                        "no-sources", Finding.About.SITE, RuleText.NO_SOURCES.text(), RuleText.NO_SOURCES_WHY.text()));
     }
 }

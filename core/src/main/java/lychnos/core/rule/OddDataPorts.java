@@ -14,9 +14,9 @@ final class OddDataPorts implements Rule {
                 .map(unit -> Finding.blocks(
                         "odd-data-ports",
                         Finding.About.unit(unit),
-                        unit.name() + " would have "
-                                + unit.unitFact("data-ports").orElseThrow() + " data ports",
-                        "Data ports come in pairs, one per path. Use an even number."))
+                        RuleText.ODD_DATA_PORTS.text(
+                                unit.name(), unit.unitFact("data-ports").orElseThrow()),
+                        RuleText.ODD_DATA_PORTS_WHY.text()))
                 .toList();
     }
 }

@@ -26,10 +26,8 @@ final class PolicyMissing implements Rule {
                 .map(entry -> Finding.warns(
                         "policy-missing",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "The site has no policy on " + entry.getKey().replace('-', ' '),
-                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit asks" : " units ask")
-                                + " for it. Decide once, with a reason, so that all units get the same "
-                                + "answer."))
+                        RuleText.POLICY_MISSING.text(entry.getKey().replace('-', ' ')),
+                        RuleText.POLICY_MISSING_WHY.text(entry.getValue().size())))
                 .toList();
     }
 

@@ -13,8 +13,8 @@ final class PoolOutsidePrefix implements Rule {
                         .map(pool -> Finding.blocks(
                                 "pool-outside",
                                 Finding.About.network(network),
-                                "Pool " + pool + " extends beyond " + network.prefix(),
-                                "Addresses outside the prefix belong to other networks. Shorten the pool.")))
+                                RuleText.POOL_OUTSIDE.text(pool, network.prefix()),
+                                RuleText.POOL_OUTSIDE_WHY.text())))
                 .toList();
     }
 }

@@ -17,10 +17,9 @@ final class PoolRunsDry implements Rule {
                             : Stream.of(Finding.warns(
                                     "pool-runs-dry",
                                     Finding.About.network(network),
-                                    "Pools of " + network.prefix() + " will be empty about "
-                                            + plan.today().plusDays(days),
-                                    network.takenLately() + " addresses were allocated in 28 days, " + network.free()
-                                            + " are left. Ask for another range in time."));
+                                    RuleText.POOL_RUNS_DRY.text(
+                                            network.prefix(), plan.today().plusDays(days)),
+                                    RuleText.POOL_RUNS_DRY_WHY.text(network.takenLately(), network.free())));
                 })
                 .toList();
     }

@@ -12,9 +12,8 @@ final class PoolTooSmall implements Rule {
                 .map(network -> Finding.blocks(
                         "pool-too-small",
                         Finding.About.network(network),
-                        network.toPlace() + " addresses are needed in " + network.prefix() + ", " + network.free()
-                                + " are free",
-                        "The last units would get none. Extend the pool or release unused addresses."))
+                        RuleText.POOL_TOO_SMALL.text(network.toPlace(), network.prefix(), network.free()),
+                        RuleText.POOL_TOO_SMALL_WHY.text()))
                 .toList();
     }
 }

@@ -11,8 +11,8 @@ final class PositionTwice implements Rule {
                 .map(entry -> Finding.warns(
                         "position-twice",
                         Finding.About.unit(entry.getValue().get(0)),
-                        entry.getKey() + " holds " + Twice.names(entry.getValue()),
-                        "Only one can be there. Correct the position of the other."))
+                        RuleText.POSITION_TWICE.text(entry.getKey(), Twice.names(entry.getValue())),
+                        RuleText.POSITION_TWICE_WHY.text()))
                 .toList();
     }
 }

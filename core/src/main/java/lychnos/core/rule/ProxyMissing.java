@@ -17,16 +17,14 @@ final class ProxyMissing implements Rule {
                 .map(unit -> Finding.blocks(
                         "proxy-missing",
                         Finding.About.unit(unit),
-                        unit.name() + " needs a proxy",
+                        RuleText.PROXY_MISSING.text(unit.name()),
                         plan.resources(SiteResourceSort.PROXY).findAny().isEmpty()
-                                ? "No proxy is defined. The setup asks for its address."
-                                : "The proxy "
-                                        + plan.services(ServiceKind.PROXY)
-                                                .filter(proxy -> !proxy.fine())
-                                                .findFirst()
-                                                .orElseThrow()
-                                                .sentence()
-                                        + "."))
+                                ? RuleText.PROXY_NOT_DEFINED.text()
+                                : RuleText.PROXY_FAILS.text(plan.services(ServiceKind.PROXY)
+                                        .filter(proxy -> !proxy.fine())
+                                        .findFirst()
+                                        .orElseThrow()
+                                        .sentence())))
                 .toList();
     }
 }

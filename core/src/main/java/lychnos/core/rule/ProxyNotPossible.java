@@ -14,9 +14,8 @@ final class ProxyNotPossible implements Rule {
                 .map(unit -> Finding.warns(
                         "proxy-not-possible",
                         Finding.About.unit(unit),
-                        unit.name() + " cannot use a proxy in its first setup",
-                        "It needs the internet at that point, and this site has a proxy. "
-                                + unit.kind().setup().wayRound()))
+                        RuleText.PROXY_NOT_POSSIBLE.text(unit.name()),
+                        RuleText.PROXY_NOT_POSSIBLE_WHY.text(unit.kind().setup().wayRound())))
                 .toList();
     }
 }

@@ -52,10 +52,10 @@ public record Readiness(List<String> lacks) {
         List<String> lacks = new ArrayList<>();
         int missing = unit.known().missing().size();
         if (missing > 0) {
-            lacks.add(missing == 1 ? "one fact is missing" : missing + " facts are missing");
+            lacks.add(RuleText.FACTS_MISSING.text(missing));
         }
         if (unit.seats().isEmpty()) {
-            lacks.add("no address is allocated");
+            lacks.add(RuleText.NO_ADDRESS_IS_ALLOCATED.text());
         }
         lacks.addAll(lacking);
         if (missing == 0 && !unit.seats().isEmpty()) {
@@ -76,23 +76,23 @@ public record Readiness(List<String> lacks) {
     private static void services(Plan plan, Kind kind, PlannedNetwork network, List<String> lacks) {
         if (network.gateway() != null) {
             one(
-                    "gateway",
+                    RuleText.GATEWAY,
                     plan,
                     ServiceKind.GATEWAY,
                     Stream.of(network.gateway().toString()),
                     lacks);
         }
         if (leansOn(kind, "name service")) {
-            one("name service", plan, ServiceKind.NAME, network.nameServers().stream(), lacks);
+            one(RuleText.NAME_SERVICE, plan, ServiceKind.NAME, network.nameServers().stream(), lacks);
         }
         if (leansOn(kind, "time service")) {
-            one("time service", plan, ServiceKind.TIME, network.timeServers().stream(), lacks);
+            one(RuleText.TIME_SERVICE, plan, ServiceKind.TIME, network.timeServers().stream(), lacks);
         }
-        enough("name server", kind, network.nameServers().size(), lacks);
-        enough("time server", kind, network.timeServers().size(), lacks);
+        enough(RuleText.NAME_SERVER, "name-server-", kind, network.nameServers().size(), lacks);
+        enough(RuleText.TIME_SERVER, "time-server-", kind, network.timeServers().size(), lacks);
         if (leansOn(kind, "mail relay")) {
             one(
-                    "mail relay",
+                    RuleText.MAIL_RELAY,
                     plan,
                     ServiceKind.RELAY,
                     plan.resources(SiteResourceSort.RELAY)
@@ -102,8 +102,7 @@ public record Readiness(List<String> lacks) {
     }
 
     /** A setup that types a second server where the network has one would stop at that question. */
-    private static void enough(String what, Kind kind, int has, List<String> lacks) {
-        String prefix = what.replace(' ', '-') + "-";
+    private static void enough(RuleText server, String prefix, Kind kind, int has, List<String> lacks) {
         int types = kind.dialogue().stream()
                 .flatMap(dialogue ->
                         kind.members().labels().stream().flatMap(member -> dialogue.needed(member).stream()))
@@ -112,7 +111,7 @@ public record Readiness(List<String> lacks) {
                 .max()
                 .orElse(0);
         if (has > 0 && has < types) {
-            lacks.add("its setup asks for " + types + " " + what + "s, but the network has " + has);
+            lacks.add(RuleText.SETUP_ASKS_FOR_SERVERS.text(types, server.text(), has));
         }
     }
 
@@ -135,8 +134,7 @@ public record Readiness(List<String> lacks) {
                     .filter(name -> !SERVER.matcher(name).matches()
                             && !comesLater(unit, name)
                             && values.text(name).isEmpty())
-                    .forEach(name ->
-                            lacks.add("its setup asks for “" + title(unit.kind(), name) + "”, which has no value"));
+                    .forEach(name -> lacks.add(RuleText.FACT_HAS_NO_VALUE.text(title(unit.kind(), name))));
         }
         return List.copyOf(lacks);
     }
@@ -186,20 +184,19 @@ public record Readiness(List<String> lacks) {
         return kind.flows().stream().anyMatch(flow -> flow.to().equals(service));
     }
 
-    private static void one(String what, Plan plan, ServiceKind kind, Stream<String> servers, List<String> lacks) {
+    private static void one(RuleText service, Plan plan, ServiceKind kind, Stream<String> servers, List<String> lacks) {
         List<String> stated = servers.toList();
         List<Measured> asked = stated.stream()
                 .flatMap(server -> plan.service(kind, server).stream())
                 .toList();
         if (stated.isEmpty()) {
-            lacks.add("no " + what + " is defined");
+            lacks.add(RuleText.SERVICE_NOT_DEFINED.text(service.text()));
         } else if (asked.isEmpty()) {
-            lacks.add("the " + what + " is not checked yet");
+            lacks.add(RuleText.SERVICE_NOT_CHECKED.text(service.text()));
         } else if (asked.stream().noneMatch(Readiness::answers)) {
-            lacks.add(asked.stream()
-                    .map(Measured::address)
-                    .collect(Collectors.joining(
-                            ", ", what + " ", asked.size() == 1 ? " does not answer" : " do not answer")));
+            RuleText silent = asked.size() == 1 ? RuleText.SERVICE_SILENT : RuleText.SERVICES_SILENT;
+            lacks.add(silent.text(
+                    service.text(), asked.stream().map(Measured::address).collect(Collectors.joining(", "))));
         }
     }
 

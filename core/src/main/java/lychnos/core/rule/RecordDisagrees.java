@@ -26,12 +26,8 @@ final class RecordDisagrees implements Rule {
                                 .map(record -> Finding.blocks(
                                         "record-disagrees",
                                         Finding.About.unit(unit),
-                                        record.fqdn() + " resolves to " + record.address()
-                                                + " already, expected "
-                                                + seat.address(),
-                                        "That record is not ours and is never "
-                                                + "overwritten. Ask its "
-                                                + "owner, or choose another name."))))
+                                        RuleText.RECORD_DISAGREES.text(record.fqdn(), record.address(), seat.address()),
+                                        RuleText.RECORD_DISAGREES_WHY.text()))))
                 .toList();
     }
 }

@@ -14,8 +14,8 @@ final class RelayOdd implements Rule {
                 .map(relay -> Finding.warns(
                         "relay-odd",
                         Finding.About.SITE,
-                        "Mail relay " + relay.address() + ": " + relay.sentence(),
-                        "Alarms of units that use this relay will not arrive."))
+                        RuleText.RELAY_ODD.text(relay.address(), relay.sentence()),
+                        RuleText.RELAY_ODD_WHY.text()))
                 .toList();
     }
 }

@@ -25,20 +25,21 @@ final class SenderDomain implements Rule {
 
     private static Finding finding(Plan plan, PlannedUnit unit, String sender, Measured relay, Reply refusal) {
         String domain = sender.substring(sender.indexOf('@') + 1);
-        String nowhere = Reply.refusal(relay.replies(), Reply.Request.MAIL_DOMAIN, domain)
-                        .isPresent()
-                ? domain + " has neither an MX nor an address record; "
-                : "";
+        boolean nowhere = Reply.refusal(relay.replies(), Reply.Request.MAIL_DOMAIN, domain)
+                .isPresent();
         Finding finding = Finding.blocks(
                 "sender-domain",
                 Finding.About.unit(unit),
-                unit.name() + ": the relay will refuse its mail",
-                nowhere + "the relay answered " + refusal.text() + ".");
+                RuleText.SENDER_DOMAIN.text(unit.name()),
+                nowhere
+                        ? RuleText.SENDER_DOMAIN_NOWHERE.text(domain, refusal.text())
+                        : RuleText.SENDER_DOMAIN_WHY.text(refusal.text()));
         return plan.ours("management")
                 .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
                 .filter(better -> !better.equals(sender))
                 .findFirst()
-                .map(better -> finding.fixedBy(Fix.setFact("Use " + better, unit, "", "mail-sender", better)))
+                .map(better ->
+                        finding.fixedBy(Fix.setFact(RuleText.USE_VALUE.text(better), unit, "", "mail-sender", better)))
                 .orElse(finding);
     }
 }

@@ -11,8 +11,8 @@ final class SerialTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "serial-twice",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "Serial " + entry.getKey() + " is used by " + Twice.names(entry.getValue()),
-                        "One of the labels is wrong. Setup would accept the wrong machine."))
+                        RuleText.SERIAL_TWICE.text(entry.getKey(), Twice.names(entry.getValue())),
+                        RuleText.SERIAL_TWICE_WHY.text()))
                 .toList();
     }
 }

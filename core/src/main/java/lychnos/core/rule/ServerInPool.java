@@ -17,8 +17,8 @@ final class ServerInPool implements Rule {
                         .map(server -> Finding.warns(
                                 "server-in-pool",
                                 Finding.About.network(network),
-                                "Server " + server + " is inside a pool of " + network.prefix(),
-                                "Its address could be allocated to a unit. Keep servers outside of the pools.")))
+                                RuleText.SERVER_IN_POOL.text(server, network.prefix()),
+                                RuleText.SERVER_IN_POOL_WHY.text())))
                 .toList();
     }
 }

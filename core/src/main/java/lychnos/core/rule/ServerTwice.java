@@ -12,12 +12,12 @@ final class ServerTwice implements Rule {
     public List<Finding> look(Plan plan) {
         return plan.networks().stream()
                 .flatMap(network -> Stream.concat(
-                        twice(network, "name server", network.nameServers()),
-                        twice(network, "time server", network.timeServers())))
+                        twice(network, RuleText.NAME_SERVER, network.nameServers()),
+                        twice(network, RuleText.TIME_SERVER, network.timeServers())))
                 .toList();
     }
 
-    private static Stream<Finding> twice(PlannedNetwork network, String what, List<String> servers) {
+    private static Stream<Finding> twice(PlannedNetwork network, RuleText service, List<String> servers) {
         Set<String> seen = new HashSet<>();
         return servers.stream()
                 .filter(server -> !seen.add(server))
@@ -25,7 +25,7 @@ final class ServerTwice implements Rule {
                 .map(server -> Finding.warns(
                         "server-twice",
                         Finding.About.network(network),
-                        network.name() + ": " + what + " " + server + " is listed twice",
-                        "Listing it twice gives no redundancy. Use another server."));
+                        RuleText.SERVER_TWICE.text(network.name(), service.text(), server),
+                        RuleText.SERVER_TWICE_WHY.text()));
     }
 }

@@ -20,10 +20,9 @@ final class SharedFactoryAddress implements Rule {
                 .map(units -> Finding.warns(
                         "shared-factory-address",
                         Finding.About.unit(units.get(0)),
-                        units.size() + " units share the factory address "
-                                + units.get(0).kind().setup().factoryAddress(),
-                        "On one segment any of them may answer. Connect them one at a time; Lychnos starts only one "
-                                + "of them at a time."))
+                        RuleText.SHARED_FACTORY_ADDRESS.text(
+                                units.size(), units.get(0).kind().setup().factoryAddress()),
+                        RuleText.SHARED_FACTORY_ADDRESS_WHY.text()))
                 .toList();
     }
 }

@@ -23,9 +23,9 @@ final class SiteResourceUnknown implements Rule {
                             .ifPresent(name -> findings.add(Finding.blocks(
                                     "site-resource-unknown",
                                     Finding.About.unit(unit),
-                                    unit.name() + ": there is no "
-                                            + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
-                                    "Define it under Networks and services, or correct the name.")));
+                                    RuleText.SITE_RESOURCE_UNKNOWN.text(
+                                            unit.name(), sort.title().toLowerCase(java.util.Locale.ROOT), name),
+                                    RuleText.SITE_RESOURCE_UNKNOWN_WHY.text())));
                 }
             }
         }

@@ -16,11 +16,11 @@ final class TimeServerLies implements Rule {
                         .map(server -> new Finding(
                                 "time-server-lies",
                                 true,
-                                "Time server " + server.address() + " is wrong",
-                                "It " + server.sentence() + ". Machines with this time refuse certificates and logins.",
+                                RuleText.TIME_SERVER_LIES.text(server.address()),
+                                RuleText.TIME_SERVER_LIES_WHY.text(server.sentence()),
                                 Finding.About.network(network),
                                 Fix.network(
-                                        "Remove this time server",
+                                        RuleText.REMOVE_TIME_SERVER.text(),
                                         Fix.Act.DROP_TIME_SERVER,
                                         network,
                                         server.address(),

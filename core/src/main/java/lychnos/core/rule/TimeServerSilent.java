@@ -17,14 +17,12 @@ final class TimeServerSilent implements Rule {
                         .map(server -> Finding.warns(
                                         "time-server-silent",
                                         Finding.About.network(network),
-                                        "Time server " + server.address()
-                                                + (server.state() == Measured.State.SILENT
-                                                        ? " does not answer"
-                                                        : ": " + server.sentence()),
-                                        "A machine that uses it may start with a wrong clock, which "
-                                                + "breaks certificates and logins later.")
+                                        server.state() == Measured.State.SILENT
+                                                ? RuleText.TIME_SERVER_SILENT.text(server.address())
+                                                : RuleText.TIME_SERVER_ODD.text(server.address(), server.sentence()),
+                                        RuleText.TIME_SERVER_SILENT_WHY.text())
                                 .fixedBy(Fix.network(
-                                        "Remove this time server",
+                                        RuleText.REMOVE_TIME_SERVER.text(),
                                         Fix.Act.DROP_TIME_SERVER,
                                         network,
                                         server.address(),

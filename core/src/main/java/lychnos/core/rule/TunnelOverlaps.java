@@ -24,9 +24,8 @@ final class TunnelOverlaps implements Rule {
                         .ifPresent(network -> findings.add(Finding.blocks(
                                 "tunnel-overlaps",
                                 Finding.About.unit(unit),
-                                unit.name() + ": tunnel endpoints " + pool + " overlap " + network.called(),
-                                "Addresses in both would be unreachable through the fabric, and the "
-                                        + "range cannot be changed later.")));
+                                RuleText.TUNNEL_OVERLAPS.text(unit.name(), pool, network.called()),
+                                RuleText.TUNNEL_OVERLAPS_WHY.text())));
             }
         }
         return findings;

@@ -25,10 +25,9 @@ final class TunnelTooSmall implements Rule {
                             findings.add(Finding.blocks(
                                     "tunnel-too-small",
                                     Finding.About.unit(unit),
-                                    pool + " is too small for " + planned + " switches and their growth",
-                                    "The range has room for " + holds
-                                            + " and cannot be changed later. Use a range for "
-                                            + (planned * 2L + unit.known().members()) + " or more."));
+                                    RuleText.TUNNEL_TOO_SMALL.text(pool, planned),
+                                    RuleText.TUNNEL_TOO_SMALL_WHY.text(
+                                            holds, planned * 2L + unit.known().members())));
                         }
                     });
         }

@@ -42,7 +42,7 @@ final class Twice {
 
     static String names(List<PlannedUnit> units) {
         return units.stream().map(PlannedUnit::name).distinct().count() == 1
-                ? units.get(0).name() + " twice"
+                ? RuleText.TWICE.text(units.get(0).name())
                 : units.stream().map(PlannedUnit::name).distinct().collect(Collectors.joining(" and "));
     }
 }

@@ -39,19 +39,18 @@ final class TwoMasterSubnetManagers implements Rule {
         return Finding.blocks(
                 "subnet-manager-priority",
                 Finding.About.unit(unit),
-                "The subnet manager of " + unit.name() + " has no priority from 0 to " + SubnetManagers.HIGHEST,
-                "The machine refuses any other. The highest of a fabric is its master, 0 runs none.");
+                RuleText.SUBNET_MANAGER_PRIORITY.text(unit.name(), SubnetManagers.HIGHEST),
+                RuleText.SUBNET_MANAGER_PRIORITY_WHY.text());
     }
 
     private static Finding second(String fabric, PlannedUnit unit, int highest) {
         return Finding.blocks(
                         "two-subnet-managers",
                         Finding.About.unit(unit),
-                        "Fabric " + fabric + " has a second subnet manager of priority " + highest + ": " + unit.name(),
-                        "Either can become master, and the fabric is assigned new local identifiers each time that "
-                                + "changes. Give one of them a lower priority.")
+                        RuleText.TWO_SUBNET_MANAGERS.text(fabric, highest, unit.name()),
+                        RuleText.TWO_SUBNET_MANAGERS_WHY.text())
                 .fixedBy(Fix.setFact(
-                        "Lower the priority of " + unit.name(),
+                        RuleText.LOWER_PRIORITY.text(unit.name()),
                         unit,
                         "",
                         SubnetManagers.PRIORITY,

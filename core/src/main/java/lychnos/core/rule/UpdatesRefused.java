@@ -15,10 +15,8 @@ final class UpdatesRefused implements Rule {
                         .map(reply -> Finding.warns(
                                 "updates-refused",
                                 Finding.About.SITE,
-                                server.address() + " accepts no updates of " + reply.about(),
-                                "It answered: " + reply.text()
-                                        + ". Send the zone lines to the zone's administrator. Or check the "
-                                        + "key, or ask for the right to update.")))
+                                RuleText.UPDATES_REFUSED.text(server.address(), reply.about()),
+                                RuleText.UPDATES_REFUSED_WHY.text(reply.text()))))
                 .toList();
     }
 }

@@ -12,9 +12,8 @@ final class VlanReserved implements Rule {
                 .map(network -> Finding.warns(
                         "vlan-reserved",
                         Finding.About.network(network),
-                        "VLAN " + network.vlan() + " is reserved",
-                        "VLAN 1 is the default of every port (IEEE 802.1Q), and the last ones are reserved "
-                                + "by many switches. Choose another."))
+                        RuleText.VLAN_RESERVED.text(network.vlan()),
+                        RuleText.VLAN_RESERVED_WHY.text()))
                 .toList();
     }
 }

@@ -22,9 +22,11 @@ final class VlanTwice implements Rule {
                 .map(same -> Finding.warns(
                         "vlan-twice",
                         Finding.About.network(same.get(1)),
-                        "VLAN " + same.get(0).vlan() + " carries both "
-                                + same.get(0).called() + " and " + same.get(1).called(),
-                        "Two networks in one broadcast domain receive each other’s DHCP. Check both VLAN numbers."))
+                        RuleText.VLAN_TWICE.text(
+                                same.get(0).vlan(),
+                                same.get(0).called(),
+                                same.get(1).called()),
+                        RuleText.VLAN_TWICE_WHY.text()))
                 .toList();
     }
 }

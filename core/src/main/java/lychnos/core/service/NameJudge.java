@@ -34,7 +34,7 @@ public final class NameJudge {
         detail.put("UDP", sample.udp() ? "answers" : "silent");
         detail.put("TCP", sample.tcp() ? "answers" : "silent");
         detail.put("recursion", sample.recursion() ? "offered" : "not offered");
-        sample.serials().forEach((zone, serial) -> detail.put(zone, "serial " + serial));
+        sample.serials().forEach((zone, serial) -> detail.put(zone, ServiceText.SERIAL.text(serial)));
         sample.updates().forEach(reply -> detail.put("update " + reply.about(), reply.said()));
         if (!sample.udp() && !sample.tcp()) {
             return new Measured(
@@ -43,7 +43,7 @@ public final class NameJudge {
         Optional<String> odd = odd(sample, zones, newest);
         String fine = sample.serials().isEmpty()
                 ? "answers"
-                : "serial " + new TreeSet<>(sample.serials().values()).first();
+                : ServiceText.SERIAL.text(new TreeSet<>(sample.serials().values()).first());
         return new Measured(
                 ServiceKind.NAME,
                 address,
@@ -56,16 +56,14 @@ public final class NameJudge {
 
     private static Optional<String> odd(NameSample sample, List<String> zones, Map<String, Long> newest) {
         if (!sample.udp() || !sample.tcp()) {
-            return Optional.of(
-                    sample.udp() ? "answers over UDP only; long answers need TCP" : "answers over TCP alone");
+            return Optional.of(sample.udp() ? ServiceText.UDP_ONLY.text() : ServiceText.TCP_ONLY.text());
         }
         for (String zone : zones) {
             if (!sample.serials().containsKey(zone)) {
-                return Optional.of("does not serve " + zone);
+                return Optional.of(ServiceText.DOES_NOT_SERVE.text(zone));
             }
             if (!sample.serials().get(zone).equals(newest.get(zone))) {
-                return Optional.of("lags in " + zone + ": serial "
-                        + sample.serials().get(zone) + ", elsewhere " + newest.get(zone));
+                return Optional.of(ServiceText.LAGS.text(zone, sample.serials().get(zone), newest.get(zone)));
             }
         }
         return Optional.empty();

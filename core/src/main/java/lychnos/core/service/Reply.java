@@ -39,6 +39,6 @@ public record Reply(Request request, String about, boolean accepted, String text
 
     /** For people: {@code accepted}, or how it was refused. */
     public String said() {
-        return accepted ? "accepted" : "refused: " + text;
+        return accepted ? "accepted" : ServiceText.REFUSED.text(text);
     }
 }

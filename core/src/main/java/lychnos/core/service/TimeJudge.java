@@ -53,30 +53,16 @@ public final class TimeJudge {
                 .max()
                 .orElse(0);
         if (agree < most && most * 2 > fit.size()) {
-            return measured(
-                    address,
-                    Measured.State.LIES,
-                    "is off by " + offset(sample) + " from " + most + " that agree",
-                    sample,
-                    at);
+            return measured(address, Measured.State.LIES, ServiceText.OFF.text(offset(sample), most), sample, at);
         }
         if (fit.size() == 1 && Math.abs(sample.offsetMillis()) > FAR_MILLIS) {
-            return measured(
-                    address,
-                    Measured.State.ODD,
-                    offset(sample) + " from our own clock, and there is no other to tell which is wrong",
-                    sample,
-                    at);
+            return measured(address, Measured.State.ODD, ServiceText.ALONE.text(offset(sample)), sample, at);
         }
         if (fit.size() == 2 && agree == 1) {
-            return measured(
-                    address,
-                    Measured.State.ODD,
-                    offset(sample) + "; the other says otherwise, and two cannot tell who is wrong",
-                    sample,
-                    at);
+            return measured(address, Measured.State.ODD, ServiceText.TWO_DISAGREE.text(offset(sample)), sample, at);
         }
-        return measured(address, Measured.State.FINE, offset(sample) + ", stratum " + sample.stratum(), sample, at);
+        return measured(
+                address, Measured.State.FINE, ServiceText.STRATUM.text(offset(sample), sample.stratum()), sample, at);
     }
 
     private static boolean agrees(TimeSample a, TimeSample b) {
@@ -89,16 +75,16 @@ public final class TimeJudge {
     /** What makes an answer useless on its own. */
     static Optional<String> unfit(TimeSample sample) {
         if (!sample.answersUs()) {
-            return Optional.of("its answer does not match the question");
+            return Optional.of(ServiceText.OTHER_ANSWER.text());
         }
         if (sample.mode() != 4) {
-            return Optional.of("answers in mode " + sample.mode() + ", not as a server");
+            return Optional.of(ServiceText.ANSWERS_IN_MODE_NOT_AS_SERVER.text(sample.mode()));
         }
         if (sample.stratum() == 0) {
-            return Optional.of("asks us to stay away (kiss-o’-death)");
+            return Optional.of(ServiceText.KISS_OF_DEATH.text());
         }
         if (sample.stratum() > 15 || sample.leap() == 3) {
-            return Optional.of("answers, but its own clock was never set");
+            return Optional.of(ServiceText.CLOCK_NEVER_SET.text());
         }
         return Optional.empty();
     }

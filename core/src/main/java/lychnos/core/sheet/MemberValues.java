@@ -67,11 +67,11 @@ public record MemberValues(
         if (told.containsKey(name)) {
             return Optional.of(new Sourced(
                     told.get(name),
-                    "read on the line of "
-                            + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
+                    SheetText.READ_ON_THE_LINE.text(
+                            name.substring(0, name.lastIndexOf('.')).replace('-', ' '))));
         }
         if (site.containsKey(name)) {
-            return Optional.of(new Sourced(site.get(name), "defined for the site"));
+            return Optional.of(new Sourced(site.get(name), SheetText.DEFINED_FOR_SITE.text()));
         }
         return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name)
                 .or(() -> known.fact("", name))
@@ -80,11 +80,11 @@ public record MemberValues(
 
     private static String source(Fact.Source source) {
         return switch (source) {
-            case TYPED -> "typed in Prepare";
-            case IMPORTED -> "from the imported table";
-            case LABEL -> "from the label";
-            case SITE -> "the site's policy";
-            case KIND -> "default of the kind";
+            case TYPED -> SheetText.ENTERED_IN_PREPARE.text();
+            case IMPORTED -> SheetText.FROM_IMPORTED_TABLE.text();
+            case LABEL -> SheetText.FROM_LABEL.text();
+            case SITE -> SheetText.SITE_POLICY.text();
+            case KIND -> SheetText.DEFAULT_OF_KIND.text();
             case DERIVED -> "derived";
         };
     }
@@ -105,18 +105,18 @@ public record MemberValues(
 
     private Optional<Sourced> given(String name) {
         if (name.equals("unit")) {
-            return Optional.of(new Sourced(unitName, "its own name"));
+            return Optional.of(new Sourced(unitName, SheetText.OWN_NAME.text()));
         }
         if (name.equals("factory.user")) {
             return known.fact(member, Kind.OWN_USER)
-                    .map(own -> new Sourced(own.value(), "on its own tag"))
-                    .or(() -> Optional.of(new Sourced(known.kind().factory().user(), "factory login")));
+                    .map(own -> new Sourced(own.value(), SheetText.OWN_LABEL.text()))
+                    .or(() -> Optional.of(new Sourced(known.kind().factory().user(), SheetText.FACTORY_LOGIN.text())));
         }
         if (name.startsWith("factory.") && name.endsWith(".user")) {
             return known.kind().logins().stream()
                     .filter(login -> name.equals("factory." + login.way() + ".user"))
                     .findFirst()
-                    .map(login -> new Sourced(login.login().user(), "factory login"));
+                    .map(login -> new Sourced(login.login().user(), SheetText.FACTORY_LOGIN.text()));
         }
         if (name.endsWith("-6")) {
             return own().flatMap(seat -> six(seat.role()))
@@ -124,7 +124,8 @@ public record MemberValues(
         }
         if (name.equals("member-number")) {
             return Optional.of(new Sourced(
-                    String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
+                    String.valueOf(known.kind().members().labels().indexOf(member) + 1),
+                    SheetText.MEMBER_NUMBER.text()));
         }
         return own().flatMap(seat -> ofSeat(seat, name))
                 .or(() -> SHARED.contains(name)
@@ -134,9 +135,10 @@ public record MemberValues(
 
     private static Optional<Sourced> ofSeat(Seat seat, String name) {
         Net net = seat.net();
-        String from = "network " + net.name();
+        String from = SheetText.NETWORK.text(net.name());
         return switch (name) {
-            case "address" -> Optional.of(new Sourced(seat.address().toString(), "allocated in " + net.name()));
+            case "address" ->
+                Optional.of(new Sourced(seat.address().toString(), SheetText.ALLOCATED_IN.text(net.name())));
             case "length" -> Optional.of(new Sourced(String.valueOf(net.prefix().length()), from));
             case "mask" ->
                 net.prefix().network().isV4()
@@ -144,7 +146,7 @@ public record MemberValues(
                         : Optional.empty();
             case "gateway" -> Optional.ofNullable(net.gateway()).map(gateway -> new Sourced(gateway.toString(), from));
             case "vlan" -> Optional.ofNullable(net.vlan()).map(vlan -> new Sourced(vlan.toString(), from));
-            case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
+            case "name" -> Optional.of(new Sourced(seat.hostName(), SheetText.NAME_PATTERN.text()));
             case "domain" -> Optional.of(new Sourced(seat.domain(), from));
             case "name-server-1", "name-server-2" ->
                 at(net.nameServers(), name).map(server -> new Sourced(server, from));
@@ -179,10 +181,11 @@ public record MemberValues(
                 .findFirst()
                 .flatMap(seat -> switch (name.substring(dot + 1)) {
                     case "address-6" ->
-                        six(role).map(own -> new Sourced(own.address().toString(), "placed for “" + role + "”"));
+                        six(role).map(own -> new Sourced(own.address().toString(), SheetText.ALLOCATED_FOR.text(role)));
                     case "length", "mask", "gateway" -> ofSeat(seat, name.substring(dot + 1));
-                    case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed for “" + role + "”"));
-                    case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
+                    case "address" ->
+                        Optional.of(new Sourced(seat.address().toString(), SheetText.ALLOCATED_FOR.text(role)));
+                    case "name" -> Optional.of(new Sourced(seat.hostName(), SheetText.NAME_PATTERN.text()));
                     default -> Optional.empty();
                 });
     }

@@ -148,8 +148,7 @@ public final class SheetCsv {
                 if (!title.isEmpty()
                         && !of.meaning().containsKey(i)
                         && of.meaning().containsValue(UNIT)) {
-                    faults.add(new LabelFault(
-                            line, title, "", "No unit here has a fact of this name; the column was left out."));
+                    faults.add(new LabelFault(line, title, "", SheetText.NO_SUCH_FACT.text()));
                 }
             }
         }
@@ -157,11 +156,7 @@ public final class SheetCsv {
         private boolean hasUnits(SheetColumns of, int line) {
             new TreeMap<>(of.meaning()).forEach((index, meaning) -> columns.put(meaning, index));
             if (!columns.containsKey(UNIT)) {
-                faults.add(new LabelFault(
-                        line,
-                        "",
-                        "",
-                        "No column holds the units. Choose the one that does, or name it “unit”. Nothing was read."));
+                faults.add(new LabelFault(line, "", "", SheetText.NO_UNIT_COLUMN.text()));
             }
             return columns.containsKey(UNIT);
         }
@@ -174,17 +169,14 @@ public final class SheetCsv {
                         line,
                         UNIT,
                         key,
-                        key.isEmpty() ? "The unit is missing." : "There is no such unit in this bring-up."));
+                        key.isEmpty() ? SheetText.UNIT_IS_MISSING.text() : SheetText.NO_SUCH_UNIT.text()));
                 return;
             }
             String member = text(row, MEMBER);
             List<String> members = unit.members();
             if (!members.contains(member) && !(member.isEmpty() && members.size() > 1)) {
                 faults.add(new LabelFault(
-                        line,
-                        MEMBER,
-                        member,
-                        unit.key + " has no such member; it has " + String.join(", ", members) + "."));
+                        line, MEMBER, member, SheetText.NO_SUCH_MEMBER.text(unit.key, String.join(", ", members))));
                 return;
             }
             for (String meaning : columns.keySet()) {
@@ -213,16 +205,17 @@ public final class SheetCsv {
                 return;
             }
             if (fact == null) {
-                faults.add(new LabelFault(line, name, value, unit.facts.kind().title() + " never asks for this."));
+                faults.add(new LabelFault(
+                        line,
+                        name,
+                        value,
+                        SheetText.NEVER_ASKED.text(unit.facts.kind().title())));
                 return;
             }
             boolean ofUnit = fact.scope() == FactSpec.Scope.UNIT;
             if (!ofUnit && member.isEmpty() && unit.members().size() > 1) {
                 faults.add(new LabelFault(
-                        line,
-                        fact.title(),
-                        value,
-                        "Say in the column “member” whose this is: " + String.join(", ", unit.members()) + "."));
+                        line, fact.title(), value, SheetText.WHICH_MEMBER.text(String.join(", ", unit.members()))));
                 return;
             }
             try {

@@ -93,9 +93,11 @@ class DryRunTest {
         List<String> sentences = new ArrayList<>(
                 report.differences().stream().map(DryRun.Difference::sentence).toList());
         assertTrue(
-                sentences.get(0).contains("would send “10.40.8.2”; the recording has “10.40.8.1”"),
+                sentences.get(0).equals(DialogueText.RECORDING_DIFFERS.text("10.40.8.2", "10.40.8.1")),
                 sentences.toString());
-        assertTrue(sentences.get(1).contains("it shows 10.40.8.1, expected 10.40.8.2"), sentences.toString());
+        assertTrue(
+                sentences.get(1).contains(DialogueText.VALUE_DIFFERS.text("10.40.8.1", "10.40.8.2")),
+                sentences.toString());
         assertFalse(report.agrees());
         assertTrue(report.open().contains("store it"));
     }

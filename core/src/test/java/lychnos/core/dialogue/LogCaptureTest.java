@@ -109,7 +109,7 @@ class LogCaptureTest {
             stage.says("again and again\r\n").after(1);
         }
         assertEquals(1, logs().size());
-        assertTrue(logs().get(0).endsWith("(what follows was not waited for)\n"));
+        assertTrue(logs().get(0).endsWith(DialogueText.LOG_CUT.text() + "\n"));
     }
 
     @Test

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import lychnos.core.text.Texts;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -97,7 +98,9 @@ class LabelListTest {
         String body =
                 IntStream.range(0, CsvText.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
         LabelList list = LabelList.parse(body);
-        assertTrue(list.faults().get(list.faults().size() - 1).reason().contains("continues past"));
+        assertTrue(Texts.says(
+                FactText.LIST_TOO_MANY_LINES,
+                list.faults().get(list.faults().size() - 1).reason()));
     }
 
     @Property(tries = 300)
@@ -169,8 +172,9 @@ class LabelListTest {
                 """);
         assertEquals(List.of("12E5"), list.labels().stream().map(Label::serial).toList());
         assertEquals(List.of("2 serial", "3 serial", "4 serial", "5 mac", "6 mac"), faults(list));
-        assertTrue(list.faults().get(0).reason().contains("into a number"));
-        assertTrue(list.faults().get(1).reason().contains("into a date"));
-        assertTrue(list.faults().get(3).reason().contains("drops zeros"));
+        assertTrue(
+                Texts.says(FactText.NUMBER_OF_SPREADSHEET, list.faults().get(0).reason()));
+        assertTrue(Texts.says(FactText.DATE_OF_SPREADSHEET, list.faults().get(1).reason()));
+        assertTrue(Texts.says(FactText.MAC_ZEROS, list.faults().get(3).reason()));
     }
 }

@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Set;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.place.Need;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -98,22 +99,21 @@ class KindReaderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "title: Block | tytle: Block | 3 | “tytle” is unknown here",
-                "title: Block | tytle: Block | 2 | title: This is missing",
-                "port: 443 | port: 70000 | 137 | checks.port: A number from 1 to 65535",
-                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 137 | checks.community: A community is at "
-                        + "most 32 characters",
-                "about: 8 min | about: soon | 78 | waits.about: Expected a time",
-                "at-most: 30 min | at-most: 10 s | 78 | The longest time is shorter",
-                "kind: block-array | kind: [a] | 2 | kind: Expected a text",
-                "{unit}-ca | {uint}-ca | 44 | {uint} is unknown",
-                "is: mtu | is: mto | 18 | “mto” is no type of fact",
-                "default: \"9000\" | default: \"90000\" | 18 | no number from 576 to 9216",
-                "in: storage-data | in: storage | 39 | “storage” is no purpose",
-                "times: data-ports | times: data-port | 40 | neither a number nor a fact",
-                "udp 53 | udp dns | 142 | A flow has a port such as",
-                "names: | names: [ | 44 | no YAML",
-                "of: unit, is: serial | of: array, is: serial | 11 | of: unit or of: member",
+                "title: Block | tytle: Block | 3 | kind.KindFaultText.UNKNOWN_KEY",
+                "title: Block | tytle: Block | 2 | kind.KindFaultText.KEY_MISSING",
+                "port: 443 | port: 70000 | 137 | kind.KindFaultText.NUMBER_EXPECTED",
+                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 137 | kind.KindFaultText.COMMUNITY",
+                "about: 8 min | about: soon | 78 | kind.KindFaultText.NOT_A_TIME",
+                "at-most: 30 min | at-most: 10 s | 78 | kind.KindFaultText.TIMES_REVERSED",
+                "kind: block-array | kind: [a] | 2 | kind.KindFaultText.TEXT_EXPECTED",
+                "{unit}-ca | {uint}-ca | 44 | name.NameText.UNKNOWN_FIELD",
+                "is: mtu | is: mto | 18 | kind.KindFaultText.FACT_TYPE",
+                "default: \"9000\" | default: \"90000\" | 18 | fact.FactText.NOT_A_NUMBER",
+                "in: storage-data | in: storage | 39 | kind.KindFaultText.NOT_A_PURPOSE",
+                "times: data-ports | times: data-port | 40 | kind.KindFaultText.NOT_A_COUNT",
+                "udp 53 | udp dns | 142 | kind.KindFaultText.FLOW_PORT",
+                "names: | names: [ | 44 | kind.KindFaultText.NOT_YAML",
+                "of: unit, is: serial | of: array, is: serial | 11 | kind.KindFaultText.FACT_SCOPE",
             })
     void namesWhatIsWrongAndWhere(String good, String bad, int line, String message) throws IOException {
         String yaml = shipped("block-array");
@@ -124,7 +124,7 @@ class KindReaderTest {
                         java.util.regex.Pattern.quote(good), java.util.regex.Matcher.quoteReplacement(bad))));
         assertTrue(
                 faults.faults().stream()
-                        .anyMatch(fault -> fault.toString().contains(message) && Math.abs(fault.line() - line) <= 3),
+                        .anyMatch(fault -> Texts.says(message, fault.reason()) && Math.abs(fault.line() - line) <= 3),
                 faults.getMessage());
     }
 
@@ -173,6 +173,6 @@ class KindReaderTest {
     void refusesNestingWhereItIsTooDeep() {
         KindFaults faults =
                 assertThrows(KindFaults.class, () -> KindReader.read("kind: x\nabout: " + "[".repeat(5000)));
-        assertEquals(List.of(new KindFault(2, 19, "", "Lists and maps lie deeper than 12 here.")), faults.faults());
+        assertEquals(List.of(new KindFault(2, 19, "", KindFaultText.TOO_DEEP.text(12))), faults.faults());
     }
 }

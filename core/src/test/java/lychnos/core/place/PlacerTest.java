@@ -14,6 +14,7 @@ import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
+import lychnos.core.text.Texts;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -173,7 +174,7 @@ class PlacerTest {
                         placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))))));
         NoFit nowhere =
                 assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(1, 1, 0)), Address.parse("10.40.99.1")));
-        assertTrue(nowhere.why().contains("does not lie"), nowhere.why());
+        assertTrue(Texts.says(PlaceText.OUTSIDE, nowhere.why()), nowhere.why());
     }
 
     @Test
@@ -226,10 +227,12 @@ class PlacerTest {
         List<Placement> fits =
                 placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
         assertEquals("10.40.8.41", fits.get(0).first().toString());
-        assertTrue(fits.get(0).reasons().contains("continues after ard-fic-1"));
+        assertTrue(fits.get(0).reasons().contains(PlaceText.CONTINUES_AFTER.text("ard-fic-1")));
         assertEquals("10.40.8.33", fits.get(1).first().toString());
-        assertEquals(List.of("fills a gap", "lowest that fits"), fits.get(1).reasons());
-        assertEquals(List.of("starts on a ten"), fits.get(2).reasons());
+        assertEquals(
+                List.of(PlaceText.FILLS_GAP.text(), PlaceText.LOWEST_THAT_FITS.text()),
+                fits.get(1).reasons());
+        assertEquals(List.of(PlaceText.STARTS_ON_A_TEN.text()), fits.get(2).reasons());
         assertEquals(3, fits.size());
         assertEquals(186, placer.left("management"), "a ranking takes nothing");
     }
@@ -243,9 +246,9 @@ class PlacerTest {
                 placed(placer.placeAt(List.of(run(2, 4, 0)), Address.parse("10.40.8.44")))
                         .first()
                         .toString());
-        assertTrue(why(placer, "10.40.8.40").contains("10.40.8.42 is not free"));
-        assertTrue(why(placer, "10.40.8.41").contains("multiple of 4"));
-        assertTrue(why(placer, "10.40.9.40").contains("does not lie in that network"));
+        assertTrue(why(placer, "10.40.8.40").equals(PlaceText.NOT_FREE.text("10.40.8.42", 3)));
+        assertTrue(why(placer, "10.40.8.41").equals(PlaceText.WRONG_START.text("10.40.8.41", 4)));
+        assertTrue(why(placer, "10.40.9.40").equals(PlaceText.OUTSIDE.text("10.40.9.40")));
     }
 
     private static String why(Placer placer, String at) {
@@ -268,7 +271,7 @@ class PlacerTest {
                 "10.40.8.148",
                 placed(placer.place(List.of(run(4, 1, 0)))).first().toString());
         assertEquals(
-                "10.40.8.150: 10.40.8.152 is still held back after release",
+                PlaceText.HELD_BACK.text("10.40.8.150", "10.40.8.152"),
                 new Placer(List.of(ground))
                         .almost(List.of(run(4, 1, 0)))
                         .orElseThrow()

@@ -42,11 +42,11 @@ class MarksTest {
                 ".102 .102         |                    | .102 at ns1 and ns2",
                 "none none         | NAME_MISSING       | No name server has a record for a.ardal.example.",
                 "none              | NAME_MISSING       | No name server has a record for a.ardal.example.",
-                ".102 none         | NAME_LAGS          | ns2 does not know a.ardal.example yet; ns1 does.",
-                "none .102 .102    | NAME_LAGS          | ns1 does not know a.ardal.example yet; ns2 and ns3 do.",
-                ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, expected .102.",
-                ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 says .102 and .9, expected .102.",
-                "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, expected .102.",
+                ".102 none         | NAME_LAGS          | ns2 does not have a.ardal.example yet, ns1 does.",
+                "none .102 .102    | NAME_LAGS          | ns1 does not have a.ardal.example yet, ns2 and ns3 do.",
+                ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 answers .9, expected .102.",
+                ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 answers .102 and .9, expected .102.",
+                "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 answers .9, expected .102.",
                 ".102 silent       | NAME_SERVER_SILENT | ns2 does not answer.",
                 "silent silent     | NAME_SERVER_SILENT | ns1 and ns2 do not answer.",
                 "silent none       | NAME_MISSING       | No name server has a record for a.ardal.example.",
@@ -211,7 +211,7 @@ class MarksTest {
         List<SharedCause.Off> rack = new ArrayList<>(unit);
         rack.add(off("q", "q", "R1", Trouble.SILENT, ".3"));
         assertEquals(
-                List.of("Nothing of 2 units in rack R1 answers"),
+                List.of(ProofText.RACK_SILENT.text(2, "R1")),
                 titles(SharedCause.of(rack, Set.of(), Map.of("p", 2, "q", 1))));
     }
 
@@ -227,7 +227,7 @@ class MarksTest {
                         Set.of(),
                         Map.of())));
         assertEquals(
-                List.of("Name server 10.40.8.4 lags"),
+                List.of(ProofText.NAME_SERVER_LAGS.text("10.40.8.4")),
                 titles(SharedCause.of(
                         List.of(
                                 off("a", "a", "R1", Trouble.NAME_LAGS, "", second),
@@ -235,7 +235,7 @@ class MarksTest {
                         Set.of(),
                         Map.of())));
         assertEquals(
-                List.of("Reverse names are missing in 8.40.10.in-addr.arpa"),
+                List.of("PTR records are missing in 8.40.10.in-addr.arpa"),
                 titles(SharedCause.of(
                         List.of(
                                 off("a", "a", "R1", Trouble.REVERSE_MISSING, ".1"),
@@ -260,7 +260,10 @@ class MarksTest {
         List<SharedCause.Off> off =
                 List.of(differs("a", name, gateway, mask), differs("b", mask), differs("c", name, gateway));
         List<SharedCause> causes = SharedCause.of(off, Set.of(), Map.of());
-        assertEquals(List.of("One wrong setting: mask is 255.255.255.0, planned 255.255.254.0"), titles(causes));
+        assertEquals(
+                List.of(ProofText.SAME_SETTING.text(
+                        ProofText.SETTING_DIFFERS.text("mask", "255.255.255.0", "255.255.254.0"))),
+                titles(causes));
         assertEquals(List.of("a", "b"), causes.get(0).endpoints());
     }
 }

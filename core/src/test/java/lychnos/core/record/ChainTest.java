@@ -58,12 +58,12 @@ class ChainTest {
         links.set(2, exchanged);
         Chain.Break broken = Chain.broken(links).orElseThrow();
         assertEquals(4, broken.number());
-        assertEquals("It does not go on from the link before it.", broken.why());
+        assertEquals(RecordText.NOT_AFTER_THE_LINK_BEFORE.text(), broken.why());
         links = chain(6);
         links.remove(2);
         broken = Chain.broken(links).orElseThrow();
         assertEquals(4, broken.number());
-        assertEquals("The link before it is missing.", broken.why());
+        assertEquals(RecordText.LINK_MISSING.text(), broken.why());
     }
 
     @Test
@@ -73,7 +73,7 @@ class ChainTest {
                 "journal",
                 CanonicalJson.digest("x"));
         assertEquals(
-                "The first link goes on from another one.",
+                RecordText.NOT_THE_FIRST.text(),
                 Chain.broken(List.of(odd)).orElseThrow().why());
     }
 }

@@ -69,7 +69,10 @@ class ReadinessTest {
         PlanMaker maker = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         maker.unit("block-array", "ard-blk-1", 1);
         Plan plan = maker.plan();
-        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is defined"));
+        assertTrue(Readiness.of(plan)
+                .get(plan.units().get(0).id())
+                .lacks()
+                .contains(RuleText.SERVICE_NOT_DEFINED.text(RuleText.MAIL_RELAY.text())));
     }
 
     /** One server answers, and the setup would stop at the question for the second one anyway. */
@@ -79,7 +82,9 @@ class ReadinessTest {
         maker.unit("hypervisor-host", "ard-hv-01", 1, "serial=HV-1", "mac=02:4c:59:00:00:01", "location=R1 u1");
         Plan plan = maker.plan();
         List<String> lacks = Readiness.of(plan).get(plan.units().get(0).id()).lacks();
-        assertTrue(lacks.contains("its setup asks for 2 name servers, but the network has 1"), lacks.toString());
+        assertTrue(
+                lacks.contains(RuleText.SETUP_ASKS_FOR_SERVERS.text(2, RuleText.NAME_SERVER.text(), 1)),
+                lacks.toString());
         PlanMaker two = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         two.unit("hypervisor-host", "ard-hv-01", 1);
         Plan right = two.plan();
@@ -121,7 +126,7 @@ class ReadinessTest {
                         network.takenLately()));
         without.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
         Plan plan = without.plan();
-        String lack = "its setup asks for “gateway”, which has no value";
+        String lack = RuleText.FACT_HAS_NO_VALUE.text("gateway");
         assertTrue(
                 Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains(lack),
                 Readiness.of(plan).toString());

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -58,16 +59,17 @@ class ServiceJudgeTest {
 
     @ParameterizedTest
     @CsvSource({
-        "0, 0, 4, true, stay away",
-        "16, 0, 4, true, never set",
-        "3, 3, 4, true, never set",
-        "3, 0, 3, true, mode 3",
-        "3, 0, 4, false, does not match"
+        "0, 0, 4, true, KISS_OF_DEATH",
+        "16, 0, 4, true, CLOCK_NEVER_SET",
+        "3, 3, 4, true, CLOCK_NEVER_SET",
+        "3, 0, 3, true, ANSWERS_IN_MODE_NOT_AS_SERVER",
+        "3, 0, 4, false, OTHER_ANSWER"
     })
-    void refusesAnswersThatAreNoAnswers(int stratum, int leap, int mode, boolean answersUs, String sentence) {
-        assertTrue(TimeJudge.unfit(new TimeSample(stratum, leap, mode, 0, 1, 1, answersUs))
-                .orElseThrow()
-                .contains(sentence));
+    void refusesAnswersThatAreNoAnswers(int stratum, int leap, int mode, boolean answersUs, ServiceText why) {
+        assertTrue(Texts.says(
+                why,
+                TimeJudge.unfit(new TimeSample(stratum, leap, mode, 0, 1, 1, answersUs))
+                        .orElseThrow()));
     }
 
     private static NameSample names(boolean udp, boolean tcp, Map<String, Long> serials) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.Fact.Source;
 import lychnos.core.kind.KindReader;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -103,29 +104,31 @@ class SheetCsvTest {
     void whatASpreadsheetHasSpoiltIsRefused() {
         SheetCsv.Table table = SheetCsv.read("unit;serial;mac\nard-srv-001;1.23E+11;24590001\n", LINES);
         assertEquals(List.of(), table.cells());
-        assertTrue(table.faults().get(0).reason().contains("into a number"), table.faults()::toString);
-        assertTrue(table.faults().get(1).reason().contains("drops zeros"), table.faults()::toString);
+        assertTrue(
+                Texts.says(
+                        "fact.FactText.NUMBER_OF_SPREADSHEET",
+                        table.faults().get(0).reason()),
+                table.faults()::toString);
+        assertTrue(Texts.says("fact.FactText.MAC_ZEROS", table.faults().get(1).reason()), table.faults()::toString);
     }
 
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
             value = {
-                "unit;member;serial~ard-fic-9;left;X | 2 | There is no such unit",
-                "unit;member;serial~ard-fic-1;middle;X | 2 | has no such member",
-                "unit;serial~ard-fic-1;X | 2 | whose this is: left, right",
-                "unit;member;MAC address~ard-fic-1;left;zz | 2 | no MAC address",
-                "unit;console line~ard-srv-001;6101 | 2 | never asks for this",
-                "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
-                "colour;serial~a;b | 1 | No column holds the units",
-                "unit;serial~ard-srv-001;\"X | 2 | never closed",
+                "unit;member;serial~ard-fic-9;left;X | 2 | sheet.SheetText.NO_SUCH_UNIT",
+                "unit;member;serial~ard-fic-1;middle;X | 2 | sheet.SheetText.NO_SUCH_MEMBER",
+                "unit;serial~ard-fic-1;X | 2 | sheet.SheetText.WHICH_MEMBER",
+                "unit;member;MAC address~ard-fic-1;left;zz | 2 | fact.FactText.NOT_A_MAC",
+                "unit;console line~ard-srv-001;6101 | 2 | sheet.SheetText.NEVER_ASKED",
+                "unit;colour~ard-srv-001;red | 1 | sheet.SheetText.NO_SUCH_FACT",
+                "colour;serial~a;b | 1 | sheet.SheetText.NO_UNIT_COLUMN",
+                "unit;serial~ard-srv-001;\"X | 2 | fact.FactText.OPEN_QUOTE",
             })
     void saysWhatIsWrongWhere(String text, int line, String reason) {
         SheetCsv.Table table = SheetCsv.read(text.replace('~', '\n'), LINES);
         assertTrue(
-                table.faults().stream()
-                        .anyMatch(
-                                fault -> fault.line() == line && fault.reason().contains(reason)),
+                table.faults().stream().anyMatch(fault -> fault.line() == line && Texts.says(reason, fault.reason())),
                 table.faults().toString());
     }
 

@@ -279,7 +279,7 @@ public class Names {
                     record.answer = "";
                     record.at = clock.instant();
                 });
-        journal.write(person, bringUpId, null, "pushed " + records.size() + " records", null, null);
+        journal.write(person, bringUpId, null, AllocateText.PUSHED_RECORDS.text(records.size()), null, null);
         live.tell(bringUpId, "allocate");
         workAfterCommit(bringUpId);
         return records.size();

@@ -92,7 +92,7 @@ public class Releases {
         signedUnits.refuse(List.of(unitId));
         refuseTold(claims, AllocateText.HAS_ITS_ADDRESS.text(unit.label()));
         letGo(claims, true);
-        journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);
+        journal.write(person, unit.bringUpId, unitId, AllocateText.RELEASED_ADDRESSES.text(claims.size()), null, null);
         live.tell(unit.bringUpId, "allocate");
     }
 

@@ -260,16 +260,17 @@ public class LifeAfter {
                 person,
                 unit.bringUpId,
                 unitId,
-                "replaced " + what + ": "
-                        + String.join(
+                HandoverText.REPLACED_A_MACHINE.text(
+                        what,
+                        String.join(
                                 ", ",
                                 after.entrySet().stream()
                                         .map(each -> HandoverText.VALUE_IS_NOW.text(
                                                 part.facts.get(each.getKey()).title,
                                                 before.get(each.getKey()),
                                                 each.getValue()))
-                                        .toList())
-                        + " (" + reason + ")",
+                                        .toList()),
+                        reason),
                 before,
                 after);
         live.tell(unit.bringUpId, "handover");

@@ -310,7 +310,12 @@ public class SignOff {
         }
         String name = entries.get(0).endpoint().unit();
         journal.write(
-                person, unit.bringUpId, unit.id, "signed " + name + ", record " + shortened(record.digest), null, null);
+                person,
+                unit.bringUpId,
+                unit.id,
+                HandoverText.SIGNED_UNIT.text(name, shortened(record.digest)),
+                null,
+                null);
         Chain.Link link = chaining.append(Chaining.RECORD, record.id, record.digest);
         return new SignedUnit(unit.id, name, record.digest, link.number());
     }
@@ -326,7 +331,7 @@ public class SignOff {
         if (!end(unit, why, person)) {
             throw Refusal.conflict(HandoverText.IS_NOT_SIGNED.said(unit.label()));
         }
-        journal.write(person, unit.bringUpId, unitId, "reopened " + unit.label() + ": " + why, null, null);
+        journal.write(person, unit.bringUpId, unitId, HandoverText.REOPENED_UNIT.text(unit.label(), why), null, null);
         live.tell(unit.bringUpId, "handover");
     }
 

@@ -101,7 +101,7 @@ public class Accounts {
                 new Who.Person(account.id, login, account.name, account.role),
                 null,
                 null,
-                "set up the first lead's account",
+                IdentityText.SET_UP_THE_FIRST_LEAD.text(),
                 null,
                 Map.of("login", login));
     }

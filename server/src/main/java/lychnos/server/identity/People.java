@@ -121,7 +121,7 @@ public class People {
                 by,
                 null,
                 null,
-                "invited " + account.login + " as " + account.role,
+                IdentityText.INVITED.text(account.login, account.role),
                 null,
                 Map.of("login", account.login, "role", account.role));
         return link(account, by);
@@ -251,7 +251,7 @@ public class People {
         if (used == 0) {
             throw usedUp();
         }
-        set(account, hash, 0, "set a password by a link");
+        set(account, hash, 0, IdentityText.SET_A_PASSWORD_BY_A_LINK.text());
     }
 
     static Refusal usedUp() {

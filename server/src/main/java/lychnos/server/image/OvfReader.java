@@ -16,6 +16,7 @@ import javax.xml.stream.XMLStreamReader;
 import lychnos.core.fact.DataSize;
 import lychnos.core.image.ImageDescription;
 import lychnos.core.image.ImageDescription.DescribedFile;
+import lychnos.server.text.ImageText;
 
 /**
  * Reads the description file of a package: an OVF descriptor (DMTF DSP0243, version 1 or 2). Elements are told by their
@@ -68,14 +69,14 @@ final class OvfReader {
             }
         } catch (XMLStreamException e) {
             throw new IllegalArgumentException(
-                    "The description is no XML"
-                            + (e.getLocation() == null
-                                    ? ""
-                                    : ": line " + e.getLocation().getLineNumber()) + ".",
+                    e.getLocation() == null
+                            ? ImageText.DESCRIPTION_IS_NO_XML.text()
+                            : ImageText.DESCRIPTION_IS_NO_XML_AT.text(
+                                    e.getLocation().getLineNumber()),
                     e);
         }
         if (!envelope) {
-            throw new IllegalArgumentException("The description has no Envelope, so it is no OVF descriptor.");
+            throw new IllegalArgumentException(ImageText.DESCRIPTION_HAS_NO_ENVELOPE.text());
         }
         return read.description();
     }
@@ -87,7 +88,7 @@ final class OvfReader {
     private void element(XMLStreamReader xml) throws XMLStreamException {
         String name = xml.getLocalName();
         if (files.size() + networks.size() > MOST_ENTRIES) {
-            throw new IllegalArgumentException("The description has more than " + MOST_ENTRIES + " entries.");
+            throw new IllegalArgumentException(ImageText.DESCRIPTION_HAS_TOO_MANY_ENTRIES.text(MOST_ENTRIES));
         }
         switch (name) {
             case "File" ->

@@ -121,7 +121,7 @@ public class CheckSchedule {
                 null,
                 minutes == 0
                         ? ProveText.DISABLED_AUTOMATIC_CHECKS.text()
-                        : "set automatic checks to every " + minutes + " min",
+                        : ProveText.SET_AUTOMATIC_CHECKS.text(minutes),
                 null,
                 null);
         live.tell(bringUpId, "prove");

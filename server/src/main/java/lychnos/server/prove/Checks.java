@@ -180,7 +180,7 @@ public class Checks {
     public void cancel(long bringUpId, Who.Person person) {
         bringUps.get(bringUpId);
         int cancelled = queue.cancel(bringUpId);
-        journal.write(person, bringUpId, null, "cancelled " + cancelled + " checks", null, null);
+        journal.write(person, bringUpId, null, ProveText.CANCELLED_CHECKS.text(cancelled), null, null);
         live.tell(bringUpId, "prove");
     }
 }

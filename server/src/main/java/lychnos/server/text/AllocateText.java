@@ -10,8 +10,8 @@ public enum AllocateText implements Message {
     CANNOT_BE_READ("it cannot be read ({reason})"),
     DELETED_IMPORTED_ADDRESSES("deleted {count} imported {count|address|addresses}"),
     DHCP_LEASE_FILE_IS_CONFIGURED(
-            "The DHCP lease file {file} is configured, but {why}. No address is allocated until it can be read. "
-                    + "Fix it, or remove it from LYCHNOS_DHCP_LEASE_FILES."),
+            "The DHCP lease file {file} is configured, but {why}. No address is allocated until it can "
+                    + "be read. Fix it, or remove it from LYCHNOS_DHCP_LEASE_FILES."),
     EACH_UNIT_AT_ITS_LOWEST_FIT("each unit at its lowest fit"),
     FOUND_AT_BY_ITS_LEASE("found at {leased} by its lease"),
     FOUND_AT_WHERE_ANSWERS("found at {answers}, where {mac} answers"),
@@ -34,7 +34,7 @@ public enum AllocateText implements Message {
     NAME_IS_TAKEN("The name {name} is taken already; add {n} to the pattern."),
     NO_ADDRESSES_WERE_SENT_TO_ALLOCATE("No addresses were sent to allocate."),
     NO_DOMAIN_TO_PUSH_TO(
-            "No domain with a primary name server is defined. Define one in Prepare, or copy the zone lines."),
+            "No domain with a primary name server is defined. Define one in Prepare, or copy the zone " + "lines."),
     NO_DOMAIN_WITH_A_PRIMARY_NAME_SERVER("No domain with a primary name server is defined. Define one in Prepare."),
     NO_KEY_IS_DEFINED("no key is defined for {zone}"),
     NO_NETWORK_IS_DEFINED_YET("No network is defined yet. Define one in Prepare."),
@@ -44,6 +44,8 @@ public enum AllocateText implements Message {
     ONE_OF_THESE_UNITS_ADDRESSES("One of these units' addresses"),
     ONE_OF_THE_NETWORKS_IS_NOT_OF_THIS_BRING("One of the networks is not of this bring-up."),
     ONE_OF_THE_UNITS_IS_NOT_IN_THIS_BRING("One of the units is not in this bring-up."),
+    PUSHED_RECORDS("pushed {count} {count|record|records}"),
+    RELEASED_ADDRESSES("released {count} {count|address|addresses}"),
     SAYS("{use}, says a {source}"),
     THAT_ALLOCATION_HAS_ALREADY_BEEN_UNDONE("That allocation has already been undone."),
     UNDID_THE_ALLOCATION_OF_ADDRESSES("undid the allocation of {count} {count|address|addresses}"),

@@ -4,13 +4,8 @@ import lychnos.core.text.Message;
 
 /** Texts of setups, consoles and controllers. */
 public enum ConfigureText implements Message {
-    FACTORY_ADDRESS_IS_IN_USE(
-            "{unit} and {other} leave the factory with the same address, {address}, and either may answer there. Start "
-                    + "{unit} once the setup of {other} has ended."),
-    FINDING_BLOCKS("{what}. {why}"),
     ANOTHER_OF_THE_KIND_NEEDS_A_LOOK(
             "{unit}, of the same kind, shows something that was not foreseen. Look at it first."),
-    A_DAY("a day that must come first"),
     ANOTHER_ONE("another one"),
     ANOTHER_SERVER_HAS_JUST_TAKEN_OVER_THIS_SETUP(
             "Another server has just taken over this setup, so nothing was done. Look at it again."),
@@ -24,6 +19,7 @@ public enum ConfigureText implements Message {
     ANSWERS_PING("answers ping"),
     ANSWER_CANNOT_BE_READ("{step}the controller sent an answer that cannot be read: {reason}."),
     AT_THE_STEP("At the step “{doing}”, "),
+    A_DAY("a day that must come first"),
     BOTH_PASSWORDS_ARE_REFUSED(
             "The controller refuses the factory password on its label, and ours as well. Each was tried once, so "
                     + "that no account is locked. Read the label again, or reset the controller. “Fill in again” tries "
@@ -34,8 +30,10 @@ public enum ConfigureText implements Message {
     CANCELLED_THE_SETUP_OF_UNITS("cancelled the setup of {count} {count|unit|units}"),
     CANNOT_BE_SKIPPED("This cannot be skipped. {sentence}"),
     CHECK_CABLE_AND_POWER("Check cable and power, then try again."),
-    CHECK_ITS_POWER(
-            "{more}Check its power. If it restarts for longer, try again later; the setup continues from here."),
+    CHECK_ITS_POWER("Check its power. If it restarts for longer, try again later; the setup continues from here."),
+    CHECK_ITS_VLAN_AND_POWER(
+            "Check that its switch port carries VLAN {vlan} tagged, and check its power. If it restarts for longer, "
+                    + "try again later; the setup continues from here."),
     CHECK_POWER_CABLE_AND_VLAN("Check power, cable and VLAN of {position}; compare the MAC address with the label."),
     CLOSED("Closed by {login}."),
     CLOSED_THE_SETUP("closed the setup"),
@@ -52,7 +50,9 @@ public enum ConfigureText implements Message {
     CONTROLLER_CANNOT_BE_REACHED(
             "The controller cannot be reached: {reason}. It has refused a password before, so it is not tried "
                     + "again automatically. Choose “Try again” once it answers."),
-    CONTROLLER_HAS_NOT_COME_BACK("This controller has not come back: silent at {planned}{and} for {seconds} s."),
+    CONTROLLER_HAS_NOT_COME_BACK("This controller has not come back: silent at {planned} for {seconds} s."),
+    CONTROLLER_HAS_NOT_COME_BACK_TO_EITHER(
+            "This controller has not come back: silent at {planned} and {old} for {seconds} s."),
     CONTROLLER_REFUSES_OUR_PASSWORD(
             "The controller refuses our password.{more} It was not tried a second time. “Fill in again” tries each "
                     + "password once more."),
@@ -71,20 +71,25 @@ public enum ConfigureText implements Message {
     ENTER_ITS_FIRST_ADDRESS_WITH_THE_LABEL(
             "Enter its first address with the label, or define the DHCP server's lease file; MAC addresses "
                     + "cannot be asked for from here."),
+    ENTER_THE_REASON_OF_YOUR_CONSENT(
+            "Enter the reason of your consent, at least {least} characters. Nothing was written."),
     ENTER_THE_SERIAL_NUMBER_OR_THE_MAC_ADDRESS(
             "Enter the serial number or the MAC address that you read on the machine."),
     ENTER_THE_SERIAL_NUMBER_THAT_YOU_READ(
             "Enter the serial number that you read on the machine; that ticks this step."),
+    FACTORY_ADDRESS_IS_IN_USE(
+            "{unit} and {other} leave the factory with the same address, {address}, and either may answer there. Start "
+                    + "{unit} once the setup of {other} has ended."),
     FACTORY_LOGIN("factory login"),
     FACTORY_PASSWORD_MAY_STILL_BE_VALID(" The factory password on its label may still be valid."),
     FACTORY_PASSWORD_REPLACED("factory password replaced"),
     FIELDS_READ_BACK("{same} of {fields} {fields|field|fields} read back"),
     FIELD_CAME_AS("{field} came as “{shown}”"),
+    FINDING_BLOCKS("{what}. {why}"),
     FIRST_ADDRESS_IS_NOT_KNOWN("The first address of this controller is not known."),
     FIRST_UNIT_OF_EACH_KIND_IS_SET_UP(
             "The first unit of each kind is set up alone until it is proven: {unit} is in progress."),
     FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL("1 to 50 setups can run in parallel."),
-    TRY_AGAIN_ONCE_IT_ANSWERS("{reason} Choose “Try again” once it answers."),
     HAD_MOVED_BEFORE_THE_INTERRUPTION("it had moved before the interruption"),
     HAD_TAKEN_THE_NEW_ONE_BEFORE("it had taken the new one before the interruption"),
     HAS_NO_ADDRESS_YET("{unit} has no address yet: that is part of Allocate."),
@@ -101,13 +106,13 @@ public enum ConfigureText implements Message {
     KIND_DESCRIBES_NO_CONSOLE("The kind does not describe what {title} asks on its console."),
     KIND_NAMES_NO_RESOURCE_FOR_IT("the kind names no resource that shows it"),
     LEAD_CAN_START_IT_ANYWAY("{prerequisite} A lead can start it anyway, with a reason."),
+    LINE_CANNOT_BE_OPENED_NOW("The line cannot be opened now; trying again."),
     LINE_COULD_NOT_BE_STOPPED("The line could not be stopped from here: {fault}"),
     LINE_IS_BUSY("The line is busy, and it is not known whether this was done. Look at the console."),
     LINE_IS_NOT_OPEN_ON_THIS_SERVER(
             "This line is not open on this server: its setup has ended, a prerequisite blocks it, or another "
                     + "server has it."),
     LINE_IS_NOT_STOPPED("This line is not stopped."),
-    LINE_CANNOT_BE_OPENED_NOW("The line cannot be opened now; trying again."),
     LINE_IS_NO_LONGER_OPEN("This line is no longer open here."),
     LINE_IS_NO_LONGER_OPEN_AT_THE_VANTAGE("This line is no longer open at the vantage point."),
     LINE_PORT("{name} line port {port}"),
@@ -126,16 +131,17 @@ public enum ConfigureText implements Message {
     NOTHING_RUNS_ON_THIS_LINE(
             "Nothing runs on this line here: the setup has ended, a prerequisite blocks it, a person does it by "
                     + "hand, or another server has it."),
-    NOT_WRITTEN("“{page}” was not written: {reason}. Remove that on the machine, then choose “Fill in again”."),
     NOT_EVERYTHING_THAT_ASKS_IS_KNOWN(
             "Not everything that {unit} asks is known: {missing}. It cannot be paused half-way; find it out in "
                     + "Prepare first."),
     NOT_KNOWN_YET("not known yet"),
-    NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS("No controller answers at its first address{more}"),
+    NOT_WRITTEN("“{page}” was not written: {reason}. Remove that on the machine, then choose “Fill in again”."),
+    NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS("No controller answers at its first address {address}."),
     NO_CONTROLLER_ANSWERS_AT_ITS_LEASE(
             "No controller with {mac} answers where DHCP has leased it an address. Check the cable of its port, "
                     + "the label, and whether the DHCP server's lease file is defined; going on looks again."),
     NO_DECISION_IS_NEEDED("No decision is needed here now."),
+    NO_FIRST_ADDRESS_IS_KNOWN("No first address of this controller is known."),
     NO_MACHINE_WITH_THIS_MAC_ANSWERS("No machine with {mac} answers in {where}."),
     NO_PREREQUISITE_BLOCKS_IT("No prerequisite blocks it."),
     NO_SERIAL_NUMBER_AND_NO_MAC_ADDRESS(
@@ -154,6 +160,7 @@ public enum ConfigureText implements Message {
     ONLY_A_STOPPED_UNIT_CAN_BE_SET_ASIDE("Only a stopped unit can be set aside."),
     OPENS_WHEN_DONE("opens when {before} is done"),
     OPENS_WHEN_TICKED("opens when what comes before it is ticked"),
+    OR_ENTER_THE_PASSWORD_IN_USE("or enter the password in use"),
     OVERRODE_THE_PREREQUISITE("overrode the prerequisite of {member} ({prerequisite}): {reason}"),
     PAGES_ARE_NO_LONGER_FILLED("These pages are no longer filled in here."),
     PAGES_ARE_OF_ANOTHER_MACHINE(
@@ -178,7 +185,6 @@ public enum ConfigureText implements Message {
     SEALED_MADE_FOR_THIS_UNIT("sealed, made for this unit"),
     SEALED_PASSWORD_IS_GONE("The sealed password is gone."),
     SERVER_IS_STOPPING("This server is stopping."),
-    UNDER_WAY_ALREADY("The setup of this unit is in progress already."),
     SET_UP_ALREADY("This unit is set up already."),
     SHOWED_THE_PASSWORD("showed the password of “{step}{field}”{member}"),
     SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE(
@@ -188,7 +194,9 @@ public enum ConfigureText implements Message {
                     + "correct the description."),
     STARTED_FILLING_IN_THE_PAGES("started filling in the pages{more}"),
     STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
-    STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console{more}"),
+    STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console"),
+    STARTED_THE_SETUP_OUT_OF_ORDER(
+            "started the setup on the console, although this unit is not the first of its kind: {reason}"),
     STEP_CANNOT_REACH("For “{step}” {what} cannot be reached: {reason}. Choose “Try again” once it answers."),
     STEP_CANNOT_REACH_NOW("“{step}”: {what} cannot be reached now: {reason}. Trying again."),
     STEP_SENDS_NO_PASSWORD("This step sends no password."),
@@ -203,10 +211,10 @@ public enum ConfigureText implements Message {
     THE_CONTROLLER("the controller"),
     TRIES_AGAIN("tries again"),
     TRY_AGAIN_FROM_THE_BEGINNING("Try again from the beginning."),
+    TRY_AGAIN_ONCE_IT_ANSWERS("{reason} Choose “Try again” once it answers."),
     TYPE_IT_TO_SEND("Type exactly “{typed}”. Nothing was sent."),
-    ENTER_THE_REASON_OF_YOUR_CONSENT(
-            "Enter the reason of your consent, at least {least} characters. Nothing was written."),
     TYPE_IT_TO_WRITE("Type exactly “{typed}”. Nothing was written."),
+    UNDER_WAY_ALREADY("The setup of this unit is in progress already."),
     UNIT_HAS_NO_MEMBER_CALLED("The unit has no member called “{member}”."),
     UNIT_NO_LONGER_HAS_AN_ADDRESS("The unit no longer has an address or a label."),
     VANTAGE_POINT_CANNOT_DO_THIS("The vantage point cannot do this: {reason}."),

@@ -16,8 +16,8 @@ public enum HandoverText implements Message {
     CREATED_A_PACK("created a pack of {count} {count|unit|units}, manifest {manifest}"),
     ENDPOINTS_SEEN("endpoints, seen from {places} {places|place|places}"),
     ENTER_THE_VALUE_OF_THE_NEW_MACHINE("Enter the value of the new machine."),
-    EXPORTED_PASSWORDS(
-            "exported {count} {count|password|passwords} of {units} {units|unit|units} to {user}, key {fingerprint}"),
+    EXPORTED_PASSWORDS("exported {count} {count|password|passwords} of {units} {units|unit|units} to {user}, key "
+            + "{fingerprint}"),
     FILE_WITH_THE_END_OF_THE_CHAIN(
             "The file with the end of the chain that this server has seen cannot be read ({reason})."),
     HAS_CHANGED_SINCE_YOU_SAW("{unit} has changed since you saw it. Nothing was signed. Review it and sign again."),
@@ -58,20 +58,23 @@ public enum HandoverText implements Message {
     PACK_CANNOT_BE_READ_TO_ITS_END("The pack cannot be read to its end: {reason}."),
     PACK_HAS_NO_MANIFEST_JSON("The pack has no manifest.json, or is damaged before it."),
     PACK_LACKS("The pack has no {value}."),
-    PAGE_IS_LEFT_FOR_LATER("“{page}” is not set yet: its value is not known"),
     PAGE_HAS_1_TO_ENTRIES("A page has 1 to {most} entries, not {limit}."),
+    PAGE_IS_LEFT_FOR_LATER("“{page}” is not set yet: its value is not known"),
     RECORDING_IS_NOT_THE_ONE_THAT_WAS_SIGNED("The recording {recording} is not the one that was signed with {unit}."),
     RECORD_OF_IS_NOT_AS_IT_WAS_SIGNED("The record of {unit} is not as it was signed."),
     RECORD_OF_IS_NOT_IN_THE_CHAIN("The record of {unit} is not in the chain."),
-    RETIRED(
-            "retired {name}: {reason}. Its {addresses} {addresses|address cools|addresses cool} off, its names are removed"),
+    REOPENED_UNIT("reopened {unit}: {reason}"),
+    REPLACED_A_MACHINE("replaced {what}: {values} ({reason})"),
+    RETIRED("retired {name}: {reason}. Its {addresses} {addresses|address cools|addresses cool} off, its "
+            + "names are removed"),
     SAY_WHICH_MACHINE_IS_REPLACED("Say which machine is replaced, and its new serial and MAC addresses."),
     SERVER_HAS_SEEN_ANOTHER_LINK_HERE_BEFORE(
-            "This server has seen another link here before: the chain was written again from before it, or an "
-                    + "older state of the database was put back."),
+            "This server has seen another link here before: the chain was written again from before it, "
+                    + "or an older state of the database was put back."),
     SETUP_HAS_STOPPED("The setup has stopped. Decide in Configure how to continue."),
     SETUP_IS_IN_PROGRESS("The setup is in progress."),
     SIGNED_BY("Signed by {unit} on {signedAt}, record {digest}"),
+    SIGNED_UNIT("signed {unit}, record {digest}"),
     SOMETHING_HAS_CHANGED_SINCE_IT_WAS_ACCEPTED(
             "Something has changed since it was accepted: {what} of {endpoint}. Decide on it in Prove."),
     THAT_IT_WAS_MADE_OF_IS_GONE("{what} that it was made of is gone."),

@@ -357,7 +357,7 @@ public class FactChanges {
                         person,
                         bringUp.id,
                         null,
-                        "set " + changed.size() + " facts",
+                        PrepareText.SET_FACTS.text(changed.size()),
                         null,
                         changed.stream().map(Setter::entry).toList());
             }

@@ -88,7 +88,7 @@ public class Units {
             ids.add(unit.id);
         }
         db.flush();
-        journal.write(person, bringUpId, null, "added " + request.count() + " × " + kind.title(), null, ids);
+        journal.write(person, bringUpId, null, PrepareText.ADDED_UNITS.text(request.count(), kind.title()), null, ids);
         live.tell(bringUpId, "prepare");
         return ids;
     }
@@ -128,7 +128,7 @@ public class Units {
                 person,
                 unit.bringUpId,
                 unitId,
-                "named " + before + " " + typed,
+                PrepareText.RENAMED_UNIT.text(before, typed),
                 Map.of("name", before),
                 Map.of("name", typed));
         live.tell(unit.bringUpId, "prepare");
@@ -171,7 +171,7 @@ public class Units {
         if (used) {
             throw Refusal.conflict(PrepareText.HAS_HAD_AN_ADDRESS_OR_WAS_IMPORTED.said(unit.label()));
         }
-        journal.write(person, unit.bringUpId, unitId, "deleted " + unit.label(), null, null);
+        journal.write(person, unit.bringUpId, unitId, PrepareText.DELETED_UNIT.text(unit.label()), null, null);
         db.createNativeMutationQuery("delete from fact where unit_id = :id")
                 .setParameter("id", unitId)
                 .executeUpdate();

@@ -15,10 +15,10 @@ final class DeviceLine implements ConsoleLine {
     private static final int BREAK_MILLIS = 300;
 
     /** What the numbers of errors mean that people can do something about (errno of Linux). */
-    private static final Map<Integer, String> ERRORS = Map.of(
-            2, "there is no such device",
-            13, "this program has no permission to open it; its user must be in the group of the device",
-            16, "another program has it open");
+    private static final Map<Integer, ConsoleText> ERRORS = Map.of(
+            2, ConsoleText.NO_DEVICE,
+            13, ConsoleText.NO_PERMISSION,
+            16, ConsoleText.IN_USE);
 
     private final LineEvents events;
     private final String path;
@@ -56,7 +56,7 @@ final class DeviceLine implements ConsoleLine {
             made.setFlowControl(SerialPort.FLOW_CONTROL_DISABLED);
             made.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_MILLIS, 0);
             if (!made.openPort(0)) {
-                down("The port " + path + " cannot be used: " + reason(made) + ".");
+                down(ConsoleText.PORT_FAILS.text(path, reason(made)));
                 return null;
             }
             synchronized (this) {
@@ -64,7 +64,7 @@ final class DeviceLine implements ConsoleLine {
             }
             return made;
         } catch (SerialPortInvalidPortException e) {
-            down("The port " + path + " cannot be used: there is no such device.");
+            down(ConsoleText.PORT_FAILS.text(path, ConsoleText.NO_DEVICE.text()));
             return null;
         }
     }
@@ -79,7 +79,7 @@ final class DeviceLine implements ConsoleLine {
 
     private static String reason(SerialPort port) {
         int error = port.getLastErrorCode();
-        return ERRORS.getOrDefault(error, "error " + error);
+        return ERRORS.containsKey(error) ? ERRORS.get(error).text() : ConsoleText.PORT_ERROR.text(error);
     }
 
     private void read(SerialPort opened) {
@@ -87,7 +87,7 @@ final class DeviceLine implements ConsoleLine {
         while (!closed) {
             int count = opened.readBytes(bytes, bytes.length);
             if (count < 0 || !opened.isOpen()) {
-                down("The port " + path + " is gone.");
+                down(ConsoleText.PORT_GONE.text(path));
                 return;
             }
             if (count > 0 && !closed) {
@@ -116,7 +116,7 @@ final class DeviceLine implements ConsoleLine {
         while (port != null && sent < bytes.length) {
             int count = port.writeBytes(bytes, bytes.length - sent, sent);
             if (count <= 0) {
-                events.noted("The port " + path + " accepts no input: " + reason(port) + ".");
+                events.noted(ConsoleText.PORT_NO_INPUT.text(path, reason(port)));
                 return;
             }
             sent += count;

@@ -47,7 +47,7 @@ public final class Lines implements AutoCloseable {
             case DEVICE -> {
                 if (!DEVICE.matcher(address.device()).matches()) {
                     throw new WireFault(
-                            WireFault.Kind.NOT_DECLARED, address.device() + " is no serial port of this machine.");
+                            WireFault.Kind.NOT_DECLARED, ConsoleText.NOT_A_SERIAL_PORT.text(address.device()));
                 }
                 yield new DeviceLine(address.device(), settings, events);
             }

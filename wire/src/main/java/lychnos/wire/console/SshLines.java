@@ -95,13 +95,13 @@ final class SshLines implements AutoCloseable {
                 synchronized (this) {
                     shell = channel;
                 }
-                channel.addCloseFutureListener(end -> down("The SSH session has ended."));
+                channel.addCloseFutureListener(end -> down(ConsoleText.SSH_ENDED.text()));
                 events.up();
                 if (closed()) {
                     begun.close(true);
                 }
             } catch (IOException e) {
-                down("SSH to " + address + ": " + e.getMessage() + ".");
+                down(ConsoleText.SSH_FAILS.text(address, e.getMessage()));
                 close();
             }
         }
@@ -130,7 +130,7 @@ final class SshLines implements AutoCloseable {
                 keys.write(bytes);
                 keys.flush();
             } catch (IOException e) {
-                events.noted("The SSH session accepts no input: " + e.getMessage() + ".");
+                events.noted(ConsoleText.SSH_NO_INPUT.text(e.getMessage()));
             }
         }
 
@@ -148,7 +148,7 @@ final class SshLines implements AutoCloseable {
                 buffer.putUInt(BREAK_MILLIS);
                 session.writePacket(buffer);
             } catch (IOException e) {
-                events.noted("The break was not sent: " + e.getMessage() + ".");
+                events.noted(ConsoleText.BREAK_NOT_SENT.text(e.getMessage()));
             }
         }
 
@@ -158,7 +158,7 @@ final class SshLines implements AutoCloseable {
                 try {
                     shell.sendWindowChange(columns, rows);
                 } catch (IOException e) {
-                    events.noted("The screen size was not sent: " + e.getMessage() + ".");
+                    events.noted(ConsoleText.SCREEN_SIZE_NOT_SENT.text(e.getMessage()));
                 }
             }
         }

@@ -60,11 +60,10 @@ final class TcpLine implements ConsoleLine {
     }
 
     private static String notTaken(InetSocketAddress peer, Throwable fault) {
-        String where = peer.getAddress().getHostAddress() + " port " + peer.getPort();
+        String where = ConsoleText.PEER.text(peer.getAddress().getHostAddress(), peer.getPort());
         return Refused.is(fault)
-                ? "The line server refuses the connection (" + where
-                        + "): is that port in use on it, is its service on?"
-                : "The line server does not answer (" + where + ").";
+                ? ConsoleText.CONNECTION_REFUSED.text(where)
+                : ConsoleText.CONNECTION_TIMED_OUT.text(where);
     }
 
     private void connected(NetSocket connected) {
@@ -74,8 +73,8 @@ final class TcpLine implements ConsoleLine {
         }
         socket = connected;
         socket.handler(buffer -> received(buffer.getBytes()));
-        socket.exceptionHandler(fault -> down("The line broke: " + fault.getMessage() + "."));
-        socket.closeHandler(end -> down("The line server has closed the line."));
+        socket.exceptionHandler(fault -> down(ConsoleText.LINE_BROKE.text(fault.getMessage())));
+        socket.closeHandler(end -> down(ConsoleText.LINE_CLOSED.text()));
         if (protocol != LineAddress.Protocol.RAW) {
             codec.begin();
         }
@@ -116,7 +115,7 @@ final class TcpLine implements ConsoleLine {
             } else if (keptBack.length() + data.length() <= MOST_KEPT_BACK) {
                 keptBack.appendBuffer(data);
             } else {
-                events.noted("The console server has accepted no input for too long; the last input is lost.");
+                events.noted(ConsoleText.NO_INPUT_ACCEPTED.text());
             }
         });
     }
@@ -128,7 +127,7 @@ final class TcpLine implements ConsoleLine {
                 return;
             }
             if (protocol == LineAddress.Protocol.RAW) {
-                events.noted("A raw line has no BREAK; nothing was sent.");
+                events.noted(ConsoleText.NO_BREAK_ON_RAW_LINE.text());
                 return;
             }
             codec.breakOn();

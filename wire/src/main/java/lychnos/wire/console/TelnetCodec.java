@@ -234,8 +234,7 @@ final class TelnetCodec {
         } else if (!wants && before == Agreed.YES) {
             out.send(bytes(IAC, aboutUs ? WONT : DONT, code));
         } else if (!wants && option == Option.COM_PORT && aboutUs && before == Agreed.ASKED) {
-            out.noted("The console server does not allow to set its serial port; it must be set to " + settings
-                    + " there.");
+            out.noted(ConsoleText.SERVER_KEEPS_SETTINGS.text(settings));
         }
     }
 
@@ -279,18 +278,17 @@ final class TelnetCodec {
 
     private void compare(int what, int is) {
         if (what == SET_DATASIZE + FROM_SERVER) {
-            compare("data bits", settings.dataBits(), is);
+            compare(ConsoleText.DATA_BITS.text(), settings.dataBits(), is);
         } else if (what == SET_PARITY + FROM_SERVER) {
             compare("parity", settings.parity().ordinal() + 1L, is);
         } else if (what == SET_STOPSIZE + FROM_SERVER) {
-            compare("stop bits", settings.stopBits(), is);
+            compare(ConsoleText.STOP_BITS.text(), settings.stopBits(), is);
         }
     }
 
     private void compare(String what, long wanted, long is) {
         if (wanted != is) {
-            out.noted("The console server has set " + what + " of its port to " + is + ", expected " + wanted + " ("
-                    + settings + ").");
+            out.noted(ConsoleText.SERVER_SETS_OTHERWISE.text(what, is, wanted, settings));
         }
     }
 

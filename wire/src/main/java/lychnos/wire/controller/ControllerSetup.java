@@ -29,8 +29,6 @@ public final class ControllerSetup {
 
     private static final Duration PING = Duration.ofSeconds(1);
     private static final Duration CONNECT = Duration.ofSeconds(2);
-    private static final String NOTHING_WRITTEN = "Nothing was written to this machine.";
-    private static final String PASSWORD_WRITTEN = "The password was changed and is sealed; nothing else was written.";
 
     /**
      * Which controller is set up, and to what.
@@ -124,17 +122,19 @@ public final class ControllerSetup {
         vantage.ping(at, PING);
         Optional<Mac> seen = vantage.neighbour(at);
         if (seen.isPresent() && !seen.get().equals(wanted.mac())) {
-            throw another(at + " is answered by " + seen.get() + ", the label says " + wanted.mac(), NOTHING_WRITTEN);
+            throw another(
+                    ControllerText.ANSWERED_BY_ANOTHER.text(at, seen.get(), wanted.mac()),
+                    ControllerText.NOTHING_WRITTEN);
         }
         return seen.isPresent();
     }
 
-    private ControllerStop another(String what, String written) {
-        String machine = wanted.place().isEmpty() ? "the machine" : "the machine in " + wanted.place();
+    private ControllerStop another(String what, ControllerText written) {
+        String machine = wanted.place().isEmpty()
+                ? ControllerText.THE_MACHINE.text()
+                : ControllerText.MACHINE_AT.text(wanted.place());
         return new ControllerStop(
-                Cause.ANOTHER_MACHINE,
-                "This is another machine: " + what + ".",
-                written + " Compare the label with " + machine + ".");
+                Cause.ANOTHER_MACHINE, ControllerText.OTHER_MACHINE.text(what), written.text(machine));
     }
 
     /**
@@ -164,7 +164,7 @@ public final class ControllerSetup {
      */
     public Identified identify(RedfishClient client, boolean macSeen) throws WireFault, RedfishFault, ControllerStop {
         try {
-            return new Identified(true, compare(client, NOTHING_WRITTEN));
+            return new Identified(true, compare(client, ControllerText.NOTHING_WRITTEN));
         } catch (RedfishFault e) {
             if (!e.is("PasswordChangeRequired")) {
                 throw e;
@@ -172,22 +172,20 @@ public final class ControllerSetup {
             if (!macSeen) {
                 throw new ControllerStop(
                         Cause.NOT_IDENTIFIED,
-                        "This controller shows its serial only after its password is changed, and its MAC address "
-                                + "cannot be seen from here.",
-                        "Set it up from a vantage point in its own segment, or compare the label with the machine and "
-                                + "change the password by hand.");
+                        ControllerText.SERIAL_LATER.text(),
+                        ControllerText.SERIAL_LATER_FIX.text());
             }
-            return new Identified(
-                    false, wanted.mac() + " as on the label; the serial is shown only after the password is changed");
+            return new Identified(false, ControllerText.KNOWN_BY_MAC.text(wanted.mac()));
         }
     }
 
     /** The same comparison after our password has been set, for controllers that show nothing before. */
     public String confirm(RedfishClient client) throws WireFault, RedfishFault, ControllerStop {
-        return compare(client, PASSWORD_WRITTEN);
+        return compare(client, ControllerText.PASSWORD_WRITTEN);
     }
 
-    private String compare(RedfishClient client, String written) throws WireFault, RedfishFault, ControllerStop {
+    private String compare(RedfishClient client, ControllerText written)
+            throws WireFault, RedfishFault, ControllerStop {
         Controller.Identity identity = controller(client).identity();
         Optional<String> other = identity.differsFrom(wanted.serial(), wanted.mac());
         if (other.isPresent()) {
@@ -234,9 +232,9 @@ public final class ControllerSetup {
         if (there.filter(wanted.mac()::equals).isEmpty()) {
             throw new ControllerStop(
                     Cause.ADDRESS_IN_USE,
-                    "Another device answers at the planned address " + planned
-                            + there.map(other -> ": " + other).orElse("") + ". The address was not written.",
-                    "Find that device, or allocate another address.");
+                    there.map(other -> ControllerText.ADDRESS_IN_USE_BY.text(planned, other))
+                            .orElseGet(() -> ControllerText.ADDRESS_IN_USE.text(planned)),
+                    ControllerText.ADDRESS_IN_USE_FIX.text());
         }
     }
 
@@ -289,11 +287,12 @@ public final class ControllerSetup {
         if (!differences.isEmpty()) {
             throw new ControllerStop(
                     Cause.NOT_AS_PLANNED,
-                    "Not everything was taken: " + differences + ".",
-                    "Try again; if it stays so, set it at the machine.");
+                    ControllerText.NOT_ALL_ACCEPTED.text(differences),
+                    ControllerText.NOT_ALL_ACCEPTED_FIX.text());
         }
-        return fields.size() + " of " + fields.size() + " values as planned"
-                + (found.notShown().isEmpty() ? "" : "; this controller does not show: " + found.notShownTitles());
+        return found.notShown().isEmpty()
+                ? ControllerText.VALUES_AS_PLANNED.text(fields.size(), fields.size())
+                : ControllerText.SHOWN_VALUES_AS_PLANNED.text(fields.size(), fields.size(), found.notShownTitles());
     }
 
     /** Where the controller is while it changes its address. */

@@ -42,9 +42,8 @@ public final class Move {
         if (atOld && (left || late) && setup.mayBeOurs(old)) {
             throw new ControllerStop(
                     Cause.BACK_AT_OLD_ADDRESS,
-                    "The controller answers at its old address " + old + " instead of " + address
-                            + ": it did not keep the setting.",
-                    "Try again; if it stays so, set the address at the machine.");
+                    ControllerText.NOT_KEPT.text(old, address),
+                    ControllerText.NOT_KEPT_FIX.text());
         }
         left |= !atOld;
         return false;

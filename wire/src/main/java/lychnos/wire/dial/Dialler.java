@@ -12,6 +12,7 @@ import java.util.function.Supplier;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 
 /**
  * The one door to the network. An address passes only if it lies in a network that somebody declared; in a lab it must
@@ -70,13 +71,10 @@ public final class Dialler {
     public InetSocketAddress admit(Address address, int port) throws WireFault {
         boolean loopback = LOOPBACK_V4.contains(address) || LOOPBACK_V6.contains(address);
         if (lab && !loopback && !insideLab.getAsBoolean()) {
-            throw new WireFault(
-                    WireFault.Kind.NOT_DECLARED,
-                    address + " is not on this machine, and a lab may reach nothing else.");
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, WireText.NOT_ON_THIS_MACHINE.text(address));
         }
         if (!declared.test(address)) {
-            throw new WireFault(
-                    WireFault.Kind.NOT_DECLARED, address + " is not in a defined network, so nothing was sent.");
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, WireText.NOT_IN_A_NETWORK.text(address));
         }
         pace.enter(address);
         try {

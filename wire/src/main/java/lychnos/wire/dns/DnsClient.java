@@ -12,6 +12,7 @@ import java.util.Optional;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.Reply;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import org.xbill.DNS.DClass;
 import org.xbill.DNS.Flags;
 import org.xbill.DNS.Message;
@@ -127,11 +128,10 @@ public final class DnsClient {
 
     private static String refusal(Message answer) {
         if (answer.getTSIG() != null && answer.getTSIG().getError() != 0) {
-            return Rcode.TSIGstring(answer.getTSIG().getError()) + " (the key is not the one it knows)";
+            return WireText.DNS_KEY_UNKNOWN.text(
+                    Rcode.TSIGstring(answer.getTSIG().getError()));
         }
-        return answer.getRcode() == Rcode.NOERROR
-                ? "its answer is not signed with the key"
-                : Rcode.string(answer.getRcode());
+        return answer.getRcode() == Rcode.NOERROR ? WireText.DNS_NOT_SIGNED.text() : Rcode.string(answer.getRcode());
     }
 
     /**
@@ -147,7 +147,7 @@ public final class DnsClient {
                     resolver(false, null).send(Message.newQuery(Record.newRecord(asked, Type.value(type), DClass.IN)));
             int code = answer.getRcode();
             if (code != Rcode.NOERROR && code != Rcode.NXDOMAIN) {
-                throw new WireFault(WireFault.Kind.REFUSED, "answers " + Rcode.string(code));
+                throw new WireFault(WireFault.Kind.REFUSED, WireText.DNS_CODE.text(Rcode.string(code)));
             }
             return answer.getSection(Section.ANSWER).stream()
                     .filter(record -> record.getType() == Type.value(type)
@@ -155,7 +155,7 @@ public final class DnsClient {
                     .map(record -> data(record))
                     .toList();
         } catch (IOException e) {
-            throw new WireFault(WireFault.Kind.SILENT, server + " does not answer: " + reason(e), e);
+            throw new WireFault(WireFault.Kind.SILENT, WireText.DNS_SILENT.text(server, reason(e)), e);
         }
     }
 
@@ -193,9 +193,9 @@ public final class DnsClient {
         try {
             answer = resolver(true, key).send(update(zone, records, make));
         } catch (TextParseException e) {
-            return all(records, Pushed.State.REFUSED, "a name in it is not legal: " + e.getMessage());
+            return all(records, Pushed.State.REFUSED, WireText.DNS_ILLEGAL_NAME.text(e.getMessage()));
         } catch (IOException e) {
-            return all(records, Pushed.State.UNKNOWN, "no answer: " + reason(e));
+            return all(records, Pushed.State.UNKNOWN, WireText.DNS_NO_ANSWER.text(reason(e)));
         }
         if (answer.getRcode() == Rcode.NOERROR && signed(answer)) {
             return all(records, Pushed.State.DONE, "");
@@ -205,7 +205,7 @@ public final class DnsClient {
             return all(
                     records,
                     Pushed.State.REFUSED,
-                    server.getAddress().getHostAddress() + " answered " + refusal(answer));
+                    WireText.DNS_REFUSED.text(server.getAddress().getHostAddress(), refusal(answer)));
         }
         if (records.size() == 1) {
             return List.of(stands(records.get(0)));
@@ -225,12 +225,9 @@ public final class DnsClient {
             }
             List<String> alias = there.isEmpty() ? ask(record.owner(), "CNAME") : List.of();
             String what = there.isEmpty()
-                    ? (alias.isEmpty() ? "another record" : "an alias to " + alias.get(0))
+                    ? (alias.isEmpty() ? WireText.ANOTHER_RECORD.text() : WireText.AN_ALIAS.text(alias.get(0)))
                     : String.join(", ", there);
-            return new Pushed(
-                    record,
-                    Pushed.State.REFUSED,
-                    record.owner() + " leads to " + what + " already; that record is not ours and stays");
+            return new Pushed(record, Pushed.State.REFUSED, WireText.RECORD_NOT_OURS.text(record.owner(), what));
         } catch (WireFault e) {
             return new Pushed(record, Pushed.State.UNKNOWN, e.getMessage());
         }
@@ -281,15 +278,13 @@ public final class DnsClient {
             throw new WireFault(
                     refused ? WireFault.Kind.REFUSED : WireFault.Kind.GARBAGE,
                     refused
-                            ? "The name server refuses the transfer of " + zone + ": " + e.getMessage() + "."
-                            : "The transfer of " + zone + " broke off: " + e.getMessage()
-                                    + ". Nothing of it was taken.",
+                            ? WireText.ZONE_REFUSED.text(zone, e.getMessage())
+                            : WireText.ZONE_BROKEN.text(zone, e.getMessage()),
                     e);
         } catch (java.io.EOFException e) {
-            throw new WireFault(
-                    WireFault.Kind.GARBAGE, "The transfer of " + zone + " was cut off, so nothing was imported.", e);
+            throw new WireFault(WireFault.Kind.GARBAGE, WireText.ZONE_CUT.text(zone), e);
         } catch (IOException e) {
-            throw new WireFault(WireFault.Kind.SILENT, "The name server does not answer: " + reason(e) + ".", e);
+            throw new WireFault(WireFault.Kind.SILENT, WireText.NAME_SERVER_SILENT.text(reason(e)), e);
         }
     }
 
@@ -311,7 +306,7 @@ public final class DnsClient {
         @Override
         public void handleRecord(Record record) throws ZoneTransferException {
             if (records.size() >= MOST_RECORDS) {
-                throw new ZoneTransferException("more than " + MOST_RECORDS + " records");
+                throw new ZoneTransferException(WireText.ZONE_TOO_LARGE.text(MOST_RECORDS));
             }
             if (List.of(Type.A, Type.AAAA, Type.PTR, Type.CNAME).contains(record.getType())) {
                 records.add(new ZoneRecord(
@@ -329,7 +324,7 @@ public final class DnsClient {
     private static String reason(IOException e) {
         return e instanceof java.net.SocketTimeoutException
                         || String.valueOf(e.getMessage()).contains("imed out")
-                ? "no answer in time"
+                ? WireText.NO_ANSWER_IN_TIME.text()
                 : String.valueOf(e.getMessage());
     }
 }

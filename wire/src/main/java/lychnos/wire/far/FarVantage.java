@@ -79,15 +79,14 @@ public final class FarVantage {
     /** Nothing that was asked will be answered. */
     private void cut() {
         link = null;
-        waiting.values().forEach(each -> each.completeExceptionally(noVantage("was cut off in the middle of it")));
+        waiting.values().forEach(each -> each.completeExceptionally(noVantage(LinkText.CUT_OFF_MEANWHILE)));
         waiting.clear();
-        lines.values().forEach(line -> line.down("Vantage point " + name + " is disconnected."));
+        lines.values().forEach(line -> line.down(LinkText.DISCONNECTED.text(name)));
         lines.clear();
     }
 
-    private WireFault noVantage(String what) {
-        return new WireFault(
-                WireFault.Kind.NO_VANTAGE, "Vantage point " + name + " " + what + "; its targets were not checked.");
+    private WireFault noVantage(LinkText what) {
+        return new WireFault(WireFault.Kind.NO_VANTAGE, what.text(name));
     }
 
     /**
@@ -102,7 +101,7 @@ public final class FarVantage {
     private CompletableFuture<JsonNode> ask(LongFunction<LinkMessage> question, Duration timeout) {
         Link now = link;
         if (now == null) {
-            return CompletableFuture.failedFuture(noVantage("is not connected"));
+            return CompletableFuture.failedFuture(noVantage(LinkText.NOT_CONNECTED));
         }
         long number = numbers.incrementAndGet();
         CompletableFuture<JsonNode> answer = new CompletableFuture<>();
@@ -112,7 +111,7 @@ public final class FarVantage {
         try {
             now.send(question.apply(number));
         } catch (IllegalStateException e) {
-            answer.completeExceptionally(noVantage("is cut off"));
+            answer.completeExceptionally(noVantage(LinkText.CUT_OFF));
         }
         return answer;
     }
@@ -197,14 +196,9 @@ public final class FarVantage {
                     throw new WireFault(fault.kind(), fault.getMessage(), fault);
                 }
                 throw new WireFault(
-                        WireFault.Kind.UNKNOWN_OUTCOME,
-                        "Vantage point " + name + " did not answer in time.",
-                        e.getCause());
+                        WireFault.Kind.UNKNOWN_OUTCOME, LinkText.NO_ANSWER_IN_TIME.text(name), e.getCause());
             } catch (IOException e) {
-                throw new WireFault(
-                        WireFault.Kind.GARBAGE,
-                        "What vantage point " + name + " answered cannot be read: " + e.getMessage(),
-                        e);
+                throw new WireFault(WireFault.Kind.GARBAGE, LinkText.ANSWER_UNREADABLE.text(name, e.getMessage()), e);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
                 throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "interrupted", e);
@@ -214,7 +208,7 @@ public final class FarVantage {
         @Override
         public ConsoleLine line(LineAddress address, LineSettings settings, LineEvents to) throws WireFault {
             if (link == null) {
-                throw noVantage("is not connected");
+                throw noVantage(LinkText.NOT_CONNECTED);
             }
             FarLine line = new FarLine(numbers.incrementAndGet(), to);
             lines.put(line.number, line);

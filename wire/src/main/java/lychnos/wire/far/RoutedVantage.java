@@ -74,7 +74,7 @@ public final class RoutedVantage extends CalledVantage {
     private Vantage named(String name) throws WireFault {
         Vantage place = byName.apply(name);
         if (place == null) {
-            throw new WireFault(WireFault.Kind.NO_VANTAGE, "There is no vantage point called " + name + ".");
+            throw new WireFault(WireFault.Kind.NO_VANTAGE, LinkText.NO_VANTAGE_POINT.text(name));
         }
         return place;
     }

@@ -103,9 +103,7 @@ public final class VantageClient implements AutoCloseable {
             boolean refused = fault instanceof io.vertx.core.http.UpgradeRejectedException rejected
                     && rejected.getStatus() == REFUSED;
             says.accept(
-                    refused
-                            ? server + " does not know this token, or it was revoked."
-                            : "no link to " + server + ": " + fault.getMessage());
+                    refused ? LinkText.TOKEN_UNKNOWN.text(server) : LinkText.NO_LINK.text(server, fault.getMessage()));
             again();
         });
     }
@@ -132,7 +130,7 @@ public final class VantageClient implements AutoCloseable {
         });
         made.closeHandler(end -> {
             socket.compareAndSet(made, null);
-            says.accept("the link to " + server + " is cut; what was begun goes on");
+            says.accept(LinkText.LINK_LOST.text(server));
             ears.cut(link);
             again();
         });
@@ -146,21 +144,24 @@ public final class VantageClient implements AutoCloseable {
             if (message instanceof LinkMessage.Welcome welcome) {
                 pause = 500;
                 List<Prefix> networks = welcome.networks();
-                says.accept("linked to " + server + " as " + welcome.name() + ", for "
-                        + (networks.isEmpty()
-                                ? "no network yet"
-                                : networks.stream().map(Prefix::toString).collect(Collectors.joining(", "))));
+                says.accept(
+                        networks.isEmpty()
+                                ? LinkText.LINKED_WITHOUT_NETWORKS.text(server, welcome.name())
+                                : LinkText.LINKED.text(
+                                        server,
+                                        welcome.name(),
+                                        networks.stream().map(Prefix::toString).collect(Collectors.joining(", "))));
                 ears.linked(link, welcome);
             } else if (message instanceof LinkMessage.TurnedAway away) {
                 pause = LONGEST_PAUSE.toMillis();
-                says.accept(server + " does not take this link: " + away.why());
+                says.accept(LinkText.LINK_REFUSED.text(server, away.why()));
             } else if (message instanceof LinkMessage.Alive) {
                 // nothing to do: it has said that it is there
             } else {
                 ears.heard(message, link);
             }
         } catch (IOException e) {
-            says.accept("the server said something that cannot be read: " + e.getMessage());
+            says.accept(LinkText.MESSAGE_UNREADABLE.text(e.getMessage()));
         }
     }
 

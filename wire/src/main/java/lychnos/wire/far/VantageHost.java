@@ -102,7 +102,7 @@ public final class VantageHost {
     private void open(LinkMessage.OpenLine order, Link back) {
         Line line = new Line(order.line(), back);
         if (lines.size() >= MOST_LINES) {
-            line.send(new LinkMessage.LineDown(order.line(), "More than " + MOST_LINES + " lines are open there."));
+            line.send(new LinkMessage.LineDown(order.line(), LinkText.TOO_MANY_LINES.text(MOST_LINES)));
             return;
         }
         lines.put(order.line(), line);

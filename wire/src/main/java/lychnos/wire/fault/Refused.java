@@ -19,7 +19,7 @@ public final class Refused {
     /** The fault of a connection that could not be made. */
     public static WireFault orNone(Throwable fault) {
         return is(fault)
-                ? new WireFault(WireFault.Kind.REFUSED, "the connection was refused", fault)
-                : new WireFault(WireFault.Kind.SILENT, "no connection", fault);
+                ? new WireFault(WireFault.Kind.REFUSED, WireText.CONNECTION_REFUSED.text(), fault)
+                : new WireFault(WireFault.Kind.SILENT, WireText.NO_CONNECTION.text(), fault);
     }
 }

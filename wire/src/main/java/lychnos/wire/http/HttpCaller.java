@@ -25,6 +25,7 @@ import javax.net.ssl.SSLSession;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.Ticker;
 import lychnos.wire.tls.Shown;
 import lychnos.wire.tls.TlsSeen;
@@ -111,14 +112,14 @@ public final class HttpCaller implements AutoCloseable {
             drop(request);
             forget();
         }
-        throw new WireFault(Kind.NO_TLS, "there is no handshake of its own");
+        throw new WireFault(Kind.NO_TLS, WireText.NO_HANDSHAKE.text());
     }
 
     private static TlsSeen seen(SSLSession session) throws WireFault {
         try {
             return Shown.of(session.getProtocol(), session.getPeerCertificates());
         } catch (SSLPeerUnverifiedException e) {
-            throw new WireFault(Kind.NO_TLS, "the peer showed no certificate", e);
+            throw new WireFault(Kind.NO_TLS, WireText.NO_CERTIFICATE.text(), e);
         }
     }
 
@@ -151,7 +152,7 @@ public final class HttpCaller implements AutoCloseable {
             request.connection().close();
             throw new WireFault(
                     Kind.UNKNOWN_OUTCOME,
-                    "no answer to the request in " + call.timeout().toSeconds() + " s",
+                    WireText.NO_ANSWER_TO_REQUEST.text(call.timeout().toSeconds()),
                     e);
         } catch (ExecutionException e) {
             request.connection().close();
@@ -160,7 +161,7 @@ public final class HttpCaller implements AutoCloseable {
             }
             throw new WireFault(
                     Kind.UNKNOWN_OUTCOME,
-                    "the connection ended before the answer (" + e.getCause().getMessage() + ")",
+                    WireText.ENDED_BEFORE_ANSWER.text(e.getCause().getMessage()),
                     e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -184,7 +185,7 @@ public final class HttpCaller implements AutoCloseable {
         if (!pinned.equals(shown)) {
             drop(request);
             throw new WireFault(
-                    Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(pinned));
+                    Kind.OTHER_CERTIFICATE, WireText.OTHER_CERTIFICATE.text(shorten(shown), shorten(pinned)));
         }
         return request;
     }
@@ -229,11 +230,11 @@ public final class HttpCaller implements AutoCloseable {
             return opening.get(timeout.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             opening.thenAccept(HttpClientRequest::reset);
-            throw new WireFault(Kind.SILENT, "no connection in " + timeout.toSeconds() + " s", e);
+            throw new WireFault(Kind.SILENT, WireText.NO_CONNECTION_IN.text(timeout.toSeconds()), e);
         } catch (ExecutionException e) {
             Throwable cause = e.getCause();
             if (cause instanceof SSLException) {
-                throw new WireFault(Kind.NO_TLS, "the TLS handshake failed", cause);
+                throw new WireFault(Kind.NO_TLS, WireText.TLS_FAILED.text(), cause);
             }
             throw Refused.orNone(cause);
         } catch (InterruptedException e) {
@@ -246,7 +247,7 @@ public final class HttpCaller implements AutoCloseable {
         try {
             return Shown.fingerprint(request.connection().peerCertificates().get(0));
         } catch (SSLException e) {
-            throw new WireFault(Kind.NO_TLS, "the peer showed no certificate", e);
+            throw new WireFault(Kind.NO_TLS, WireText.NO_CERTIFICATE.text(), e);
         }
     }
 
@@ -259,7 +260,7 @@ public final class HttpCaller implements AutoCloseable {
         io.vertx.core.Promise<HttpAnswer> promise = io.vertx.core.Promise.promise();
         response.handler(chunk -> {
             if (body.length() + chunk.length() > LARGEST_ANSWER) {
-                promise.tryFail(new WireFault(Kind.GARBAGE, "the answer is larger than " + LARGEST_ANSWER + " bytes"));
+                promise.tryFail(new WireFault(Kind.GARBAGE, WireText.ANSWER_TOO_LARGE.text(LARGEST_ANSWER)));
                 response.request().connection().close();
             } else {
                 body.appendBuffer(chunk);

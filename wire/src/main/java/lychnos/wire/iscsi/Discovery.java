@@ -14,6 +14,7 @@ import java.util.List;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 
 /**
@@ -75,11 +76,11 @@ public final class Discovery {
             discovery.send(LOGOUT | IMMEDIATE, FINAL, new byte[0]);
             return found;
         } catch (SocketTimeoutException e) {
-            throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
+            throw new WireFault(Kind.SILENT, WireText.NO_ANSWER_IN.text(timeout.toSeconds()), e);
         } catch (ConnectException e) {
             throw Refused.orNone(e);
         } catch (IOException e) {
-            throw new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
+            throw new WireFault(Kind.GARBAGE, WireText.ENDED_IN_ANSWER.text(), e);
         }
     }
 
@@ -92,19 +93,16 @@ public final class Discovery {
             Answer answer = answer(LOGIN);
             int status = answer.header.get(36) & 0xff;
             if (status == 1) {
-                throw new WireFault(Kind.GARBAGE, "it sends us to another portal");
+                throw new WireFault(Kind.GARBAGE, WireText.PORTAL_REDIRECTS.text());
             }
             if (status != 0) {
-                throw new WireFault(
-                        Kind.GARBAGE,
-                        "it refuses the discovery log-in (status " + status + "." + (answer.header.get(37) & 0xff)
-                                + ")");
+                throw new WireFault(Kind.GARBAGE, WireText.PORTAL_REFUSES.text(status, answer.header.get(37) & 0xff));
             }
             if ((answer.flags & FINAL) != 0 && (answer.flags & 3) == 3) {
                 return;
             }
         }
-        throw new WireFault(Kind.GARBAGE, "its log-in does not end");
+        throw new WireFault(Kind.GARBAGE, WireText.PORTAL_LOGIN_ENDLESS.text());
     }
 
     private String sendTargets() throws IOException, WireFault {
@@ -118,7 +116,7 @@ public final class Discovery {
             }
             send(TEXT, FINAL, new byte[0], answer.header.getInt(20));
         }
-        throw new WireFault(Kind.GARBAGE, "its list of targets does not end");
+        throw new WireFault(Kind.GARBAGE, WireText.PORTAL_LIST_ENDLESS.text());
     }
 
     private static List<Found> targets(String text) {
@@ -167,13 +165,12 @@ public final class Discovery {
         ByteBuffer buffer = ByteBuffer.wrap(header);
         int opcode = header[0] & 0x3f;
         if (opcode != (wanted | ANSWER)) {
-            throw new WireFault(
-                    Kind.GARBAGE, "it answers with something else than iSCSI, or refuses (opcode " + opcode + ")");
+            throw new WireFault(Kind.GARBAGE, WireText.NOT_ISCSI.text(opcode));
         }
         int length = buffer.getInt(4) & 0xffffff;
         int more = (header[4] & 0xff) * 4;
         if (length > LARGEST) {
-            throw new WireFault(Kind.GARBAGE, "its answer is longer than " + LARGEST + " bytes");
+            throw new WireFault(Kind.GARBAGE, WireText.ANSWER_TOO_LONG.text(LARGEST));
         }
         read(more);
         byte[] data = read((length + 3) / 4 * 4);
@@ -186,7 +183,7 @@ public final class Discovery {
         int at = 0;
         while (at < length) {
             if (left.over()) {
-                throw new SocketTimeoutException("one byte after the other, and no end");
+                throw new SocketTimeoutException(WireText.DRIP.text());
             }
             socket.setSoTimeout(left.millis());
             int read = in.read(bytes, at, length - at);

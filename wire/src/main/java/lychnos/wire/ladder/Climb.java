@@ -173,7 +173,7 @@ public final class Climb {
 
     private boolean answers(Echo heard) throws WireFault {
         if (!vantage.hearsSilence()) {
-            outcomes.add(Outcome.notMeasured(Rung.ANSWERS, "every address answers on loopback"));
+            outcomes.add(Outcome.notMeasured(Rung.ANSWERS, LadderText.LOOPBACK.text()));
             return true;
         }
         Echo echo = heard != null ? heard : vantage.ping(target.address(), company.patience.of(target.address()));
@@ -194,11 +194,11 @@ public final class Climb {
                 return add(Outcome.broken(
                                 Rung.ANSWERS,
                                 Trouble.TWO_MACHINES,
-                                claimants.size() + " machines say that " + target.address() + " is theirs: " + all)
+                                LadderText.CLAIMANTS.text(claimants.size(), target.address(), all))
                         .with(List.of(Part.broken("segment", all))));
             }
             if (claimants.size() == 1) {
-                parts.add(Part.holds("segment", "only one device answers"));
+                parts.add(Part.holds("segment", LadderText.ONE_DEVICE.text()));
             }
             traits.put(Traits.HARDWARE, neighbour.get().toString());
         }
@@ -206,17 +206,21 @@ public final class Climb {
             return broken(
                     Rung.ANSWERS,
                     Trouble.OTHER_HARDWARE,
-                    target.address() + " is answered by " + neighbour.get() + ", the label says " + target.mac());
+                    LadderText.OTHER_MAC.text(target.address(), neighbour.get(), target.mac()));
         }
         String arp = neighbour.map(mac -> "ARP " + mac).orElse("");
         return switch (echo.state()) {
             case ANSWERED ->
-                add(Outcome.holds(Rung.ANSWERS, "ping " + millis(roundTrip) + (arp.isEmpty() ? "" : ", " + arp))
+                add(Outcome.holds(
+                                Rung.ANSWERS,
+                                arp.isEmpty()
+                                        ? LadderText.PING.text(millis(roundTrip))
+                                        : LadderText.PING_AND_ARP.text(millis(roundTrip), arp))
                         .with(parts));
             case NOT_PERMITTED ->
                 arp.isEmpty()
                         ? broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString())
-                        : add(Outcome.holds(Rung.ANSWERS, arp + "; ping is not permitted here")
+                        : add(Outcome.holds(Rung.ANSWERS, LadderText.ARP_ONLY.text(arp))
                                 .with(parts));
             case SILENT -> broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString());
         };
@@ -242,19 +246,19 @@ public final class Climb {
         for (int other : target.ports().open()) {
             PortState state = vantage.port(target.address(), other, CONNECT);
             if (state != PortState.OPEN) {
-                parts.add(Part.broken("port " + other, state == PortState.REFUSED ? "refused" : "silent"));
+                parts.add(Part.broken(LadderText.PORT.text(other), state == PortState.REFUSED ? "refused" : "silent"));
                 return add(Outcome.broken(
                                 Rung.PORT,
                                 state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT,
                                 String.valueOf(other))
                         .with(parts));
             }
-            parts.add(Part.holds("port " + other, "open"));
+            parts.add(Part.holds(LadderText.PORT.text(other), "open"));
         }
         String all = Stream.concat(
                         Stream.of(port), target.ports().open().stream().map(String::valueOf))
                 .collect(Collectors.joining(", "));
-        return add(Outcome.holds(Rung.PORT, all + " open").with(parts));
+        return add(Outcome.holds(Rung.PORT, LadderText.PORTS_OPEN.text(all)).with(parts));
     }
 
     private boolean tls() throws WireFault {
@@ -283,8 +287,9 @@ public final class Climb {
             return add(Outcome.broken(
                             Rung.TLS,
                             Trouble.CERTIFICATE_CHANGED,
-                            target.fingerprint().substring(0, 8) + "… then, "
-                                    + shown.fingerprint().substring(0, 8) + "… now")
+                            LadderText.CHANGED.text(
+                                    target.fingerprint().substring(0, 8),
+                                    shown.fingerprint().substring(0, 8)))
                     .with(parts));
         }
         if (off.isPresent()) {
@@ -295,14 +300,14 @@ public final class Climb {
         }
         return add(Outcome.holds(
                         Rung.TLS,
-                        shown.protocol() + (shown.selfSigned() ? ", self-signed" : "") + ", to "
-                                + day(shown.notAfter()))
+                        (shown.selfSigned() ? LadderText.SELF_SIGNED : LadderText.SIGNED)
+                                .text(shown.protocol(), day(shown.notAfter())))
                 .with(parts));
     }
 
     private Part validity() {
         Instant now = clock.instant();
-        String days = day(shown.notBefore()) + " to " + day(shown.notAfter());
+        String days = LadderText.VALID.text(day(shown.notBefore()), day(shown.notAfter()));
         return now.isAfter(shown.notAfter()) || now.isBefore(shown.notBefore())
                 ? Part.broken("valid", days)
                 : Part.holds("valid", days);
@@ -315,20 +320,20 @@ public final class Climb {
     /** A name in a self-signed certificate says nothing; one that an authority signed must be the planned one. */
     private Part names() {
         String made = shown.names().isEmpty()
-                ? "no name"
+                ? LadderText.NO_NAME.text()
                 : Stream.concat(
                                 shown.names().stream().limit(4),
                                 shown.names().size() > 4 ? Stream.of("…") : Stream.of())
                         .collect(Collectors.joining(", "));
         if (shown.selfSigned()) {
-            return Part.notMeasured("names", made + ": self-signed, not measurable");
+            return Part.notMeasured("names", LadderText.SELF_SIGNED_NAMES.text(made));
         }
         String fqdn = target.names().fqdn();
         boolean covered =
                 CertificateNames.cover(shown.names(), fqdn, target.address().toString());
         return covered
                 ? Part.holds("names", made)
-                : Part.broken("names", made + ", expected " + (fqdn.isEmpty() ? target.address() : fqdn));
+                : Part.broken("names", LadderText.NAMES_DIFFER.text(made, fqdn.isEmpty() ? target.address() : fqdn));
     }
 
     private Part chain() {
@@ -339,8 +344,8 @@ public final class Climb {
             return Part.notMeasured("chain", "self-signed");
         }
         return shown.pem().size() == 1
-                ? Part.broken("chain", "it comes alone; " + shown.issuer() + ", which signed it, was not sent along")
-                : Part.holds("chain", shown.pem().size() + " certificates, each signed by the next");
+                ? Part.broken("chain", LadderText.CHAIN_ALONE.text(shown.issuer()))
+                : Part.holds("chain", LadderText.CHAIN_COMPLETE.text(shown.pem().size()));
     }
 
     private static String day(Instant instant) {

@@ -24,7 +24,7 @@ final class DataWay {
 
     private static final Duration CONNECT = Duration.ofSeconds(3);
     private static final Duration ASK = Duration.ofSeconds(6);
-    private static final String ELSEWHERE = "an address for data: its unit tells that where it is managed";
+    private static final String ELSEWHERE = LadderText.DATA_ADDRESS.text();
 
     private final Vantage vantage;
     private final Target target;
@@ -54,7 +54,8 @@ final class DataWay {
         int number = data.nfs() ? NullCall.PORT : data.portal();
         if (upTo == Rung.ANSWERS
                 || !add.test(port(number))
-                || !add.test(Outcome.notMeasured(Rung.TLS, (data.nfs() ? "NFS" : "iSCSI") + " speaks without it"))) {
+                || !add.test(
+                        Outcome.notMeasured(Rung.TLS, LadderText.OTHER_PROTOCOL.text(data.nfs() ? "NFS" : "iSCSI")))) {
             return;
         }
         try {
@@ -72,7 +73,7 @@ final class DataWay {
     private Outcome port(int number) throws WireFault {
         PortState state = vantage.port(target.address(), number, CONNECT);
         return state == PortState.OPEN
-                ? Outcome.holds(Rung.PORT, number + " open")
+                ? Outcome.holds(Rung.PORT, LadderText.PORTS_OPEN.text(number))
                 : Outcome.broken(
                         Rung.PORT,
                         state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT,
@@ -83,7 +84,7 @@ final class DataWay {
         String taken = versions.stream().map(String::valueOf).collect(Collectors.joining(" and "));
         traits.put(Traits.NFS, taken);
         boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "NFS " + taken)
-                        .with(List.of(Part.holds("null call", "taken in version " + taken))))
+                        .with(List.of(Part.holds(LadderText.NULL_CALL.text(), LadderText.NFS_VERSION.text(taken)))))
                 && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
                 && add.test(Outcome.notMeasured(Rung.AS_PLANNED, ELSEWHERE))
                 && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
@@ -96,7 +97,7 @@ final class DataWay {
 
     private void portal(List<Discovery.Found> found, Predicate<Outcome> add) {
         if (found.isEmpty()) {
-            add.test(Outcome.broken(Rung.SERVICE, Trouble.NO_PORTAL, "it has no target"));
+            add.test(Outcome.broken(Rung.SERVICE, Trouble.NO_PORTAL, LadderText.NO_TARGET.text()));
             return;
         }
         List<Part> parts = found.stream()
@@ -112,17 +113,19 @@ final class DataWay {
                 .collect(Collectors.joining(", "));
         boolean ignored = add.test(Outcome.holds(
                                 Rung.SERVICE,
-                                "iSCSI, " + (found.size() == 1 ? found.get(0).name() : found.size() + " targets"))
+                                found.size() == 1
+                                        ? LadderText.ONE_TARGET.text(
+                                                found.get(0).name())
+                                        : LadderText.TARGETS.text(found.size()))
                         .with(parts))
                 && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
                 && add.test(
                         elsewhere.isEmpty()
-                                ? Outcome.holds(Rung.AS_PLANNED, "its targets are reached where it was planned")
+                                ? Outcome.holds(Rung.AS_PLANNED, LadderText.TARGETS_AS_PLANNED.text())
                                 : Outcome.broken(
                                         Rung.AS_PLANNED,
                                         Trouble.NOT_AS_PLANNED,
-                                        "The portal reports its targets at " + elsewhere
-                                                + ", which was not planned for it"))
+                                        LadderText.TARGETS_ELSEWHERE.text(elsewhere)))
                 && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
     }
 

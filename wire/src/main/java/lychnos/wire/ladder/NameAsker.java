@@ -40,7 +40,7 @@ public final class NameAsker {
     private NameMarks.Said ask(Vantage vantage, Address server, String name, String type) throws WireFault {
         Long since = silentSince.get(server);
         if (since != null && ticker.nanos() - since < SILENT_NANOS) {
-            return NameMarks.Said.nothing("does not answer");
+            return NameMarks.Said.nothing(LadderText.NO_ANSWER.text());
         }
         try {
             List<String> data = vantage.resolve(server, name, type, ASK);
@@ -58,7 +58,8 @@ public final class NameAsker {
             if (e.kind() == WireFault.Kind.SILENT) {
                 silentSince.put(server, ticker.nanos());
             }
-            return NameMarks.Said.nothing(e.kind() == WireFault.Kind.SILENT ? "does not answer" : e.getMessage());
+            return NameMarks.Said.nothing(
+                    e.kind() == WireFault.Kind.SILENT ? LadderText.NO_ANSWER.text() : e.getMessage());
         }
     }
 }

@@ -58,9 +58,10 @@ final class RedfishWay implements Way {
         try {
             String version =
                     "Redfish " + client.root().json().path("RedfishVersion").asText();
-            parts.add(Part.holds("service root", version));
+            parts.add(Part.holds(LadderText.SERVICE_ROOT.text(), version));
             return presence(parts)
-                    .orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (pinged() ? ", RMCP" : "")))
+                    .orElseGet(
+                            () -> Outcome.holds(Rung.SERVICE, pinged() ? LadderText.AND_RMCP.text(version) : version))
                     .with(parts);
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
@@ -80,10 +81,12 @@ final class RedfishWay implements Way {
         }
         try {
             Presence.Seen seen = vantage.presence(target.address(), PRESENCE);
-            parts.add(Part.holds("presence ping", "answered" + (seen.ipmi() ? ", takes IPMI" : "")));
+            parts.add(Part.holds(
+                    LadderText.PRESENCE_PING.text(),
+                    (seen.ipmi() ? LadderText.ANSWERED_IPMI : LadderText.ANSWERED).text()));
             return Optional.empty();
         } catch (WireFault e) {
-            parts.add(Part.broken("presence ping", e.getMessage()));
+            parts.add(Part.broken(LadderText.PRESENCE_PING.text(), e.getMessage()));
             return Optional.of(brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_PRESENCE));
         }
     }
@@ -91,7 +94,7 @@ final class RedfishWay implements Way {
     @Override
     public Outcome identity() throws WireFault {
         if (expected.login().phrase() == null) {
-            return Outcome.broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, "no password has been set on it yet");
+            return Outcome.broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, LadderText.NO_PASSWORD_YET.text());
         }
         try {
             client.logIn(expected.login().user(), expected.login().phrase());
@@ -123,7 +126,7 @@ final class RedfishWay implements Way {
                     expected.plan().compare(found), target.known().accepted());
             notShown = found.notShown().stream()
                     .sorted()
-                    .map(value -> Part.notMeasured(value.title(), "this controller does not show it"))
+                    .map(value -> Part.notMeasured(value.title(), LadderText.NOT_SHOWN_BY_CONTROLLER.text()))
                     .toList();
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
@@ -132,7 +135,7 @@ final class RedfishWay implements Way {
         }
         String differences = Settings.differences(fields);
         return differences.isEmpty()
-                ? Outcome.holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values")
+                ? Outcome.holds(Rung.AS_PLANNED, LadderText.VALUES.text(fields.size(), fields.size()))
                         .with(notShown)
                 : Outcome.broken(
                         Rung.AS_PLANNED,
@@ -158,13 +161,13 @@ final class RedfishWay implements Way {
         }
         try {
             vantage.presence(target.address(), PRESENCE);
-            parts.add(Part.broken("presence ping", "answered"));
+            parts.add(Part.broken(LadderText.PRESENCE_PING.text(), "answered"));
             return true;
         } catch (WireFault e) {
             if (e.ours()) {
                 throw e;
             }
-            parts.add(Part.holds("presence ping", "not answered"));
+            parts.add(Part.holds(LadderText.PRESENCE_PING.text(), LadderText.NOT_ANSWERED.text()));
             return false;
         }
     }
@@ -184,8 +187,8 @@ final class RedfishWay implements Way {
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
         }
-        return Outcome.holds(Rung.SAFE, "factory password refused")
-                .with(List.of(Part.holds("factory password", "refused by its Redfish service")));
+        return Outcome.holds(Rung.SAFE, LadderText.FACTORY_REFUSED.text())
+                .with(List.of(Part.holds(LadderText.FACTORY_PASSWORD.text(), LadderText.REFUSED_BY_REDFISH.text())));
     }
 
     @Override

@@ -74,7 +74,8 @@ final class SafeWay {
         }
         String ports = target.ports().shut().isEmpty()
                 ? ""
-                : target.ports().shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " closed";
+                : LadderText.PORTS_CLOSED.text(
+                        target.ports().shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
         String seen =
                 Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
         return new Outcome(Rung.SAFE, refused.standing(), null, seen, parts);
@@ -86,13 +87,16 @@ final class SafeWay {
         for (int port : target.ports().shut()) {
             boolean open = vantage.port(target.address(), port, SHUT) == PortState.OPEN;
             traits.put(Traits.PORT + port, open ? "open" : "shut");
-            parts.add(open ? Part.broken("port " + port, "open") : Part.holds("port " + port, "closed"));
+            parts.add(
+                    open
+                            ? Part.broken(LadderText.PORT.text(port), "open")
+                            : Part.holds(LadderText.PORT.text(port), "closed"));
             first = first.or(() -> open ? Optional.of(String.valueOf(port)) : Optional.empty());
             for (Vantage other : company.others()) {
                 Optional<Part> from = from(other, port);
                 from.ifPresent(parts::add);
                 first = first.or(() -> from.filter(part -> part.standing() == Outcome.Standing.BROKEN)
-                        .map(part -> port + ", as seen from " + other.name() + ","));
+                        .map(part -> LadderText.SEEN_FROM.text(port, other.name())));
             }
         }
         return first;
@@ -102,10 +106,10 @@ final class SafeWay {
         if (target.community().isEmpty()) {
             return false;
         }
-        String name = "SNMP as “" + target.community() + "”";
+        String name = LadderText.SNMP_COMMUNITY.text(target.community());
         try {
             boolean answers = vantage.answersTo(target.address(), target.community(), SHUT);
-            parts.add(answers ? Part.broken(name, "answered") : Part.holds(name, "not answered"));
+            parts.add(answers ? Part.broken(name, "answered") : Part.holds(name, LadderText.NOT_ANSWERED.text()));
             return answers;
         } catch (WireFault e) {
             if (e.ours()) {
@@ -117,7 +121,7 @@ final class SafeWay {
     }
 
     private Optional<Part> from(Vantage other, int port) {
-        String name = "port " + port + " from " + other.name();
+        String name = LadderText.PORT_FROM.text(port, other.name());
         try {
             return Optional.of(
                     other.port(target.address(), port, SHUT) == PortState.OPEN
@@ -137,10 +141,10 @@ final class SafeWay {
                         && vantage.ping(each.getKey(), ELSEWHERE).state() == Echo.State.SILENT) {
                     parts.add(Part.holds(name, "silent"));
                 } else if (isIt(each.getKey())) {
-                    parts.add(Part.broken(name, "answers, and is this machine"));
+                    parts.add(Part.broken(name, LadderText.SAME_MACHINE_ANSWERS.text()));
                     return Optional.of(name);
                 } else {
-                    parts.add(Part.holds(name, "not this machine"));
+                    parts.add(Part.holds(name, LadderText.NOT_THIS_MACHINE.text()));
                 }
             } catch (WireFault e) {
                 parts.add(Part.notMeasured(name, e.getMessage()));

@@ -68,12 +68,12 @@ final class ShellRead {
         try {
             told = run(way.ours().user(), way.ours().phrase(), commands);
         } catch (WireFault e) {
-            parts.add(Part.broken("over SSH", e.getMessage()));
+            parts.add(Part.broken(LadderText.OVER_SSH.text(), e.getMessage()));
             return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE));
         }
         if (!told.admitted()) {
-            String seen = "SSH takes no log-in of " + way.ours().user() + " with the password of its setup";
-            parts.add(Part.broken("over SSH", seen));
+            String seen = LadderText.SSH_REFUSES_PASSWORD.text(way.ours().user());
+            parts.add(Part.broken(LadderText.OVER_SSH.text(), seen));
             return Optional.of(Outcome.broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, seen));
         }
         List<String> off = new ArrayList<>();
@@ -89,9 +89,10 @@ final class ShellRead {
             boolean missing = !seen.missing().isEmpty()
                     && !state.equals(target.known().accepted().get(Traits.STATE + command.title()));
             if (!command.expects().isEmpty()) {
-                traits.put(Traits.STATE + command.title(), state.isEmpty() ? "none of the expected output" : state);
+                traits.put(
+                        Traits.STATE + command.title(), state.isEmpty() ? LadderText.NOTHING_EXPECTED.text() : state);
             }
-            String lacks = missing ? "it does not show “" + String.join("”, “", seen.missing()) + "”" : "";
+            String lacks = missing ? LadderText.OUTPUT_LACKS.text(String.join("”, “", seen.missing())) : "";
             String fault = differs.isEmpty() ? lacks : differs;
             if (fault.isEmpty()) {
                 parts.add(Part.holds(command.title(), seen(judged, state)));
@@ -110,7 +111,7 @@ final class ShellRead {
     }
 
     private static String seen(List<Settings.Field> fields, String state) {
-        String agree = fields.isEmpty() ? "" : fields.size() + " of " + fields.size() + " values agree";
+        String agree = fields.isEmpty() ? "" : LadderText.VALUES_AGREE.text(fields.size(), fields.size());
         return List.of(agree, state).stream().filter(text -> !text.isEmpty()).collect(Collectors.joining(", "));
     }
 
@@ -121,12 +122,12 @@ final class ShellRead {
             if (!tried.add(login.user())) {
                 continue;
             }
-            String name = "factory password of " + login.user() + " over SSH";
+            String name = LadderText.FACTORY_PASSWORD_OVER_SSH.text(login.user());
             try {
                 if (run(login.user(), login.phrase(), List.of()).admitted()) {
                     parts.add(Part.broken(name, "taken"));
-                    return Optional.of(
-                            Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "as " + login.user() + " over SSH"));
+                    return Optional.of(Outcome.broken(
+                            Rung.SAFE, Trouble.FACTORY_ACCEPTED, LadderText.AS_USER_OVER_SSH.text(login.user())));
                 }
                 parts.add(Part.holds(name, "refused"));
             } catch (WireFault e) {

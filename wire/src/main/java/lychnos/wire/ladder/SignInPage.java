@@ -53,7 +53,7 @@ final class SignInPage {
             }
             path = own.get();
         }
-        return new Seen(0, "", false, Optional.empty(), "it redirects in a circle");
+        return new Seen(0, "", false, Optional.empty(), LadderText.REDIRECT_CIRCLE.text());
     }
 
     /** The path, where a redirect stays on this machine. */
@@ -82,8 +82,8 @@ final class SignInPage {
         Matcher title = TITLE.matcher(page);
         boolean form = PASSWORD.matcher(page).find();
         String fault = answer.status() != 200
-                ? "it answers HTTP " + answer.status()
-                : form ? "" : "the page has no password field";
+                ? LadderText.HTTP_STATUS.text(answer.status())
+                : form ? "" : LadderText.NO_PASSWORD_FIELD.text();
         return new Seen(answer.status(), title.find() ? title.group(1).strip() : "", form, Optional.empty(), fault);
     }
 }

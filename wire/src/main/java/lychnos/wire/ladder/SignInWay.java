@@ -33,7 +33,7 @@ import lychnos.wire.vantage.Vantage;
  */
 final class SignInWay implements Way {
 
-    private static final String NOT_COMPARED = "no serial number read on the machine is recorded";
+    private static final String NOT_COMPARED = LadderText.NO_SERIAL_RECORDED.text();
     private static final Duration GREETING = Duration.ofSeconds(4);
     private static final int SSH = 22;
 
@@ -71,7 +71,7 @@ final class SignInWay implements Way {
             return RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_PAGE);
         }
         if (page.away().isPresent()) {
-            parts.add(Part.broken("page", "leads to " + page.away().get()));
+            parts.add(Part.broken("page", LadderText.REDIRECTS.text(page.away().get())));
             return Outcome.broken(Rung.SERVICE, Trouble.LEADS_AWAY, page.away().get())
                     .with(parts);
         }
@@ -81,19 +81,23 @@ final class SignInWay implements Way {
         }
         parts.add(Part.holds(
                 "page",
-                "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”")
-                        + ", takes a password"));
+                page.title().isEmpty()
+                        ? LadderText.PAGE.text(page.status())
+                        : LadderText.PAGE_WITH_TITLE.text(page.status(), page.title())));
         Optional<Address> refused = expected.ssh() ? Sources.refused(vantage, target, SSH) : Optional.empty();
         boolean greets = expected.ssh() && refused.isEmpty();
-        refused.ifPresent(source -> parts.add(Part.notMeasured("SSH", "must not answer " + source)));
+        refused.ifPresent(source -> parts.add(Part.notMeasured("SSH", LadderText.MUST_NOT_ANSWER.text(source))));
         Optional<Outcome> ssh = greets ? ssh(parts) : Optional.empty();
         if (ssh.isPresent()) {
             return ssh.get().with(parts);
         }
         return Outcome.holds(
                         Rung.SERVICE,
-                        (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”")
-                                + (greets ? ", SSH greets" : ""))
+                        (greets ? LadderText.PAGE_AND_SSH : LadderText.PAGE_ONLY)
+                                .text(
+                                        page.title().isEmpty()
+                                                ? LadderText.SIGN_IN_PAGE.text()
+                                                : "“" + page.title() + "”"))
                 .with(parts);
     }
 
@@ -103,22 +107,26 @@ final class SignInWay implements Way {
             parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
             hostKey = vantage.hostKey(target.address(), SSH, GREETING);
         } catch (WireFault e) {
-            parts.add(
-                    Part.broken(parts.get(parts.size() - 1).name().equals("SSH") ? "host key" : "SSH", e.getMessage()));
+            parts.add(Part.broken(
+                    parts.get(parts.size() - 1).name().equals("SSH") ? LadderText.HOST_KEY.text() : "SSH",
+                    e.getMessage()));
             return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH));
         }
         traits.put(Traits.HOST_KEY, hostKey.fingerprint());
         String known = target.known().hostKey();
         if (known == null || known.equals(hostKey.fingerprint())) {
-            parts.add(
-                    Part.holds("host key", hostKey.fingerprint() + (known == null ? ", seen for the first time" : "")));
+            parts.add(Part.holds(
+                    LadderText.HOST_KEY.text(),
+                    known == null
+                            ? LadderText.HOST_KEY_FIRST_SEEN.text(hostKey.fingerprint())
+                            : hostKey.fingerprint()));
             return Optional.empty();
         }
-        parts.add(Part.broken("host key", hostKey.fingerprint() + ", was " + known));
+        parts.add(Part.broken(LadderText.HOST_KEY.text(), LadderText.HOST_KEY_WAS.text(hostKey.fingerprint(), known)));
         return Optional.of(Outcome.broken(
                 Rung.SERVICE,
                 Trouble.HOST_KEY_CHANGED,
-                shortened(known) + " then, " + shortened(hostKey.fingerprint()) + " now"));
+                LadderText.CHANGED_SHORT.text(shortened(known), shortened(hostKey.fingerprint()))));
     }
 
     private static String shortened(String key) {
@@ -149,8 +157,8 @@ final class SignInWay implements Way {
         }
         if (target.mac() != null && neighbour.isPresent()) {
             parts.add(Part.holds(
-                    "MAC address",
-                    neighbour.get() + " as on the label")); // another one would have broken the first rung
+                    LadderText.MAC_ADDRESS.text(),
+                    LadderText.MAC_AS_ON_LABEL.text(neighbour.get()))); // another one would have broken the first rung
         }
         if (expected.setUp() != null && expected.setUp().identifiedBy() instanceof Target.NotYet) {
             parts.add(Part.notMeasured("comparison", NOT_COMPARED));
@@ -159,10 +167,8 @@ final class SignInWay implements Way {
             String seen = told(expected.setUp());
             parts.add(
                     kept
-                            ? Part.holds("certificate", "the same as after its setup; " + seen)
-                            : Part.notMeasured(
-                                    "certificate",
-                                    "seen for the first time; " + seen + ". It is remembered from now on"));
+                            ? Part.holds("certificate", LadderText.SAME_AS_AFTER_SETUP.text(seen))
+                            : Part.notMeasured("certificate", LadderText.FIRST_SEEN.text(seen)));
         }
         Optional<Part> holds =
                 parts.stream().filter(part -> part.standing() == Standing.HOLDS).findFirst();
@@ -180,8 +186,8 @@ final class SignInWay implements Way {
     /** From whom its serial is known: from the machine, or from a person who read it there. */
     private static String told(Target.SetUp setUp) {
         return setUp.identifiedBy() instanceof Target.Person person
-                ? person.login() + " read " + person.read() + " on the machine, " + minute(person.at())
-                : "it told " + setUp.serial() + " in its setup, " + minute(setUp.at());
+                ? LadderText.READ_BY_PERSON.text(person.login(), person.read(), minute(person.at()))
+                : LadderText.SHOWN_IN_SETUP.text(setUp.serial(), minute(setUp.at()));
     }
 
     private static String minute(Instant at) {
@@ -196,18 +202,20 @@ final class SignInWay implements Way {
             for (Map.Entry<String, String> must : expected.pages().must().entrySet()) {
                 String is = about.getOrDefault(must.getKey(), "nothing");
                 if (!is.equals(must.getValue())) {
-                    parts.add(Part.broken("its pages", is));
+                    parts.add(Part.broken(LadderText.ITS_PAGES.text(), is));
                     return Optional.of(Outcome.broken(
                             Rung.IDENTITY,
                             Trouble.OTHER_MACHINE,
-                            "its pages tell " + is + ", the label says " + must.getValue()));
+                            LadderText.PAGES_SHOW_OTHER.text(is, must.getValue())));
                 }
             }
             parts.add(Part.holds(
-                    "its pages", String.join(", ", expected.pages().must().values()) + " as on the label"));
+                    LadderText.ITS_PAGES.text(),
+                    LadderText.AS_ON_LABEL.text(
+                            String.join(", ", expected.pages().must().values()))));
             return Optional.empty();
         } catch (PageFault e) {
-            parts.add(Part.broken("its pages", e.getMessage()));
+            parts.add(Part.broken(LadderText.ITS_PAGES.text(), e.getMessage()));
             return Optional.of(Outcome.broken(
                     Rung.IDENTITY,
                     e.refusesLogin() ? Trouble.PAGES_REFUSED : Trouble.IDENTITY_UNREADABLE,
@@ -222,7 +230,8 @@ final class SignInWay implements Way {
         List<Part> parts = new ArrayList<>();
         if (expected.setUp() != null && expected.setUp().readBack()) {
             parts.add(Part.holds(
-                    "read back", "in its setup, " + minute(expected.setUp().at())));
+                    LadderText.READ_BACK.text(),
+                    LadderText.IN_SETUP.text(minute(expected.setUp().at()))));
         }
         if (expected.pages() != null && expected.pages().ours().phrase() != null) {
             for (Map.Entry<String, Target.Fill> fill : expected.pages().fills().entrySet()) {
@@ -246,7 +255,7 @@ final class SignInWay implements Way {
                 ? Optional.empty()
                 : shell().get().readBack(parts, fields, traits);
         if (parts.isEmpty()) {
-            return Outcome.notMeasured(Rung.AS_PLANNED, "nothing of what it keeps can be read from here");
+            return Outcome.notMeasured(Rung.AS_PLANNED, LadderText.NOTHING_READABLE.text());
         }
         if (told.isPresent()) {
             return told.get().with(parts);
@@ -265,12 +274,13 @@ final class SignInWay implements Way {
                     .with(parts);
         }
         long agreeing = fields.size();
-        String where =
-                expected.pages() != null && expected.pages().ours().phrase() != null ? " on its pages" : " over SSH";
+        LadderText where = expected.pages() != null && expected.pages().ours().phrase() != null
+                ? LadderText.VALUES_ON_PAGES
+                : LadderText.VALUES_OVER_SSH;
         return Outcome.holds(
                         Rung.AS_PLANNED,
                         agreeing > 0
-                                ? agreeing + " of " + agreeing + " values" + where
+                                ? where.text(agreeing, agreeing)
                                 : parts.get(0).seen())
                 .with(parts);
     }
@@ -320,11 +330,14 @@ final class SignInWay implements Way {
             return Part.broken(
                     page,
                     missing.isEmpty()
-                            ? "it says “" + String.join(", ", state.values()) + "”"
+                            ? LadderText.STATE_IS.text(String.join(", ", state.values()))
                             : String.join(", ", missing));
         }
         return Part.holds(
-                page, state.isEmpty() ? "as planned" : "as planned, “" + String.join(", ", state.values()) + "”");
+                page,
+                state.isEmpty()
+                        ? LadderText.STATE_AS_PLANNED.text()
+                        : LadderText.STATE_AS_PLANNED_IS.text(String.join(", ", state.values())));
     }
 
     @Override
@@ -346,13 +359,14 @@ final class SignInWay implements Way {
             }
             untried.remove("web");
         }
-        String refused = parts.isEmpty() ? "" : "factory password refused";
+        String refused = parts.isEmpty() ? "" : LadderText.FACTORY_REFUSED.text();
         if (untried.isEmpty()) {
             return Outcome.holds(Rung.SAFE, refused).with(parts);
         }
-        untried.forEach(way -> parts.add(Part.notMeasured("factory login, " + way, "not tried")));
-        String missing =
-                "not tried: " + untried.stream().map(way -> way + " login").collect(Collectors.joining(", "));
+        untried.forEach(
+                way -> parts.add(Part.notMeasured(LadderText.FACTORY_LOGIN.text(way), LadderText.NOT_TRIED.text())));
+        String missing = LadderText.LOGINS_NOT_TRIED.text(
+                untried.stream().map(LadderText.LOGIN::text).collect(Collectors.joining(", ")));
         return Outcome.notMeasured(Rung.SAFE, refused.isEmpty() ? missing : refused + "; " + missing)
                 .with(parts);
     }
@@ -362,10 +376,13 @@ final class SignInWay implements Way {
             // one attempt and no more: a second one might lock the account
             pages().read(expected.pages().about(), login(expected.pages().factory()));
             return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "")
-                    .with(List.of(Part.broken("factory password", "taken by its pages")));
+                    .with(List.of(
+                            Part.broken(LadderText.FACTORY_PASSWORD.text(), LadderText.ACCEPTED_BY_PAGES.text())));
         } catch (PageFault e) {
             return e.refusesLogin()
-                    ? Outcome.holds(Rung.SAFE, "").with(List.of(Part.holds("factory password", "refused by its pages")))
+                    ? Outcome.holds(Rung.SAFE, "")
+                            .with(List.of(
+                                    Part.holds(LadderText.FACTORY_PASSWORD.text(), LadderText.REFUSED_BY_PAGES.text())))
                     : Outcome.broken(Rung.SAFE, Trouble.FACTORY_UNCLEAR, e.getMessage());
         } catch (WireFault e) {
             return RedfishWay.brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);

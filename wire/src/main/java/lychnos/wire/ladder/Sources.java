@@ -62,7 +62,7 @@ final class Sources {
             }
             if (!outside) {
                 parts.add(Part.notMeasured(
-                        name(each) + " from outside " + each.from(), "no vantage point with an address outside"));
+                        LadderText.FROM_OUTSIDE.text(name(each), each.from()), LadderText.NO_PLACE_OUTSIDE.text()));
             }
         }
         return faults.stream().findFirst();
@@ -70,26 +70,25 @@ final class Sources {
 
     /** Whether it was tried with an address that must not be answered. */
     private boolean tryFrom(Vantage from, Target.Restricted port, List<Part> parts, List<SourceFault> faults) {
-        String name = name(port) + " from " + from.name();
+        String name = LadderText.FROM_PLACE.text(name(port), from.name());
         try {
             Optional<Address> source = from.source(target.address());
             if (source.isEmpty()) {
-                parts.add(Part.notMeasured(name, "no route to " + target.address()));
+                parts.add(Part.notMeasured(name, LadderText.NO_ROUTE.text(target.address())));
                 return false;
             }
             String by = name + " (" + source.get() + ")";
             boolean allowed = port.from().contains(source.get());
             boolean answers = answers(from, port.port());
-            String seen = answers ? "answers" : "does not answer";
+            String seen = answers ? "answers" : LadderText.NO_ANSWER.text();
             parts.add(answers == allowed ? Part.holds(by, seen) : Part.broken(by, seen));
             if (answers && !allowed) {
                 faults.add(new SourceFault(
                         Trouble.SOURCE_ADMITTED,
-                        name(port) + " answers " + source.get() + ", but only " + port.from() + " is allowed"));
+                        LadderText.ANSWERS_FORBIDDEN.text(name(port), source.get(), port.from())));
             } else if (allowed && !answers) {
                 faults.add(new SourceFault(
-                        Trouble.SOURCE_REFUSED,
-                        name(port) + " does not answer " + source.get() + ", which is allowed"));
+                        Trouble.SOURCE_REFUSED, LadderText.REFUSES_ALLOWED.text(name(port), source.get())));
             }
             return !allowed;
         } catch (WireFault e) {
@@ -115,6 +114,6 @@ final class Sources {
     }
 
     private static String name(Target.Restricted port) {
-        return port.port() == SSH ? "SSH" : "port " + port.port();
+        return port.port() == SSH ? "SSH" : LadderText.PORT.text(port.port());
     }
 }

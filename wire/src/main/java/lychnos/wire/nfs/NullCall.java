@@ -14,6 +14,7 @@ import java.util.List;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.Deadline;
 
 /**
@@ -61,17 +62,17 @@ public final class NullCall {
                 }
             }
             if (versions.isEmpty()) {
-                throw new WireFault(Kind.GARBAGE, "it takes neither NFS 3 nor 4");
+                throw new WireFault(Kind.GARBAGE, WireText.NO_NFS_3_OR_4.text());
             }
             return versions;
         } catch (SocketTimeoutException e) {
-            throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
+            throw new WireFault(Kind.SILENT, WireText.NO_ANSWER_IN.text(timeout.toSeconds()), e);
         } catch (ConnectException e) {
             throw Refused.orNone(e);
         } catch (IOException e) {
             throw deadline.over()
-                    ? new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e)
-                    : new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
+                    ? new WireFault(Kind.SILENT, WireText.NO_ANSWER_IN.text(timeout.toSeconds()), e)
+                    : new WireFault(Kind.GARBAGE, WireText.ENDED_IN_ANSWER.text(), e);
         }
     }
 
@@ -98,8 +99,7 @@ public final class NullCall {
             mark = in.readInt();
             int length = mark & ~LAST_FRAGMENT;
             if (length > record.remaining()) {
-                throw new WireFault(
-                        Kind.GARBAGE, "what answers is no RPC, or an answer of more than " + LARGEST + " bytes");
+                throw new WireFault(Kind.GARBAGE, WireText.NOT_RPC_OR_LONG.text(LARGEST));
             }
             byte[] fragment = new byte[length];
             in.readFully(fragment);
@@ -110,20 +110,20 @@ public final class NullCall {
 
     private static boolean taken(ByteBuffer record, int transaction) throws WireFault {
         if (record.remaining() < 12 || record.getInt() != transaction || record.getInt() != REPLY) {
-            throw new WireFault(Kind.GARBAGE, "what answers is no RPC");
+            throw new WireFault(Kind.GARBAGE, WireText.NOT_RPC.text());
         }
         if (record.getInt() != ACCEPTED) {
-            throw new WireFault(Kind.GARBAGE, "it refuses the call");
+            throw new WireFault(Kind.GARBAGE, WireText.CALL_REFUSED.text());
         }
         int verifier = record.remaining() < 12 ? -1 : record.getInt(record.position() + 4);
         if (verifier < 0 || record.remaining() < 12 + verifier) {
-            throw new WireFault(Kind.GARBAGE, "its answer is too short");
+            throw new WireFault(Kind.GARBAGE, WireText.ANSWER_TOO_SHORT.text());
         }
         record.position(record.position() + 8 + (verifier + 3) / 4 * 4);
         int state = record.getInt();
         if (state != SUCCESS && state != PROGRAM_MISMATCH) {
             throw new WireFault(
-                    Kind.GARBAGE, state == 1 ? "there is RPC, but no NFS" : "it answers the call with status " + state);
+                    Kind.GARBAGE, state == 1 ? WireText.RPC_WITHOUT_NFS.text() : WireText.CALL_STATUS.text(state));
         }
         return state == SUCCESS;
     }

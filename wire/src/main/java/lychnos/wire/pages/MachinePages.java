@@ -24,6 +24,7 @@ import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.vantage.Vantage;
@@ -65,8 +66,7 @@ public final class MachinePages {
     public MachinePages(Vantage vantage, String place, int usualPort) {
         Matcher matcher = PLACE.matcher(place);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException(
-                    "“" + place + "” is no place of an interface; one is https://, an address, and a path.");
+            throw new IllegalArgumentException(WireText.NOT_A_PLACE.text(place));
         }
         this.vantage = vantage;
         this.address = Address.parse(matcher.group(1).replaceAll("[\\[\\]]", ""));
@@ -176,7 +176,7 @@ public final class MachinePages {
         Map<String, String> texts = new LinkedHashMap<>();
         flatten("", json, texts);
         if (texts.size() > MOST_TEXTS) {
-            throw new WireFault(Kind.GARBAGE, "a resource of more than " + MOST_TEXTS + " values");
+            throw new WireFault(Kind.GARBAGE, WireText.RESOURCE_TOO_LARGE.text(MOST_TEXTS));
         }
         return texts;
     }
@@ -213,7 +213,7 @@ public final class MachinePages {
         if (answer.status() >= 300) {
             JsonNode problem = parse(answer);
             String says = problem.path("detail").asText(problem.path("title").asText(""));
-            throw new PageFault(answer.status(), says.isBlank() ? "it answers HTTP " + answer.status() : says);
+            throw new PageFault(answer.status(), says.isBlank() ? WireText.HTTP_STATUS.text(answer.status()) : says);
         }
         return answer;
     }
@@ -221,7 +221,7 @@ public final class MachinePages {
     private static JsonNode json(HttpAnswer answer) throws WireFault {
         JsonNode json = parse(answer);
         if (!json.isObject()) {
-            throw new WireFault(Kind.GARBAGE, "the resource is no JSON object (HTTP " + answer.status() + ")");
+            throw new WireFault(Kind.GARBAGE, WireText.NOT_A_JSON_OBJECT.text(answer.status()));
         }
         return json;
     }

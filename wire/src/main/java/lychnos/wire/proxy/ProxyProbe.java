@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
 import lychnos.core.kind.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.Deadline;
 
 /** Asks a web proxy to let a connection through (CONNECT, RFC 9110 section 9.3.6) and hangs up at once. */
@@ -53,7 +54,7 @@ public final class ProxyProbe {
             boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
             return http
                     ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line)
-                    : new ProxySeen(0, "answers, but speaks no HTTP");
+                    : new ProxySeen(0, WireText.NOT_HTTP.text());
         } catch (IOException e) {
             if (whole.over()) {
                 throw new SocketTimeoutException();

@@ -15,6 +15,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 
 /**
  * A server's management controller over Redfish: reads what it says of itself and what is set, and sets it. Uses the
@@ -59,11 +60,9 @@ public final class Controller {
          */
         public Optional<String> differsFrom(String serial, Mac mac) {
             if (comparesSerial(serial) && !serials.contains(serial)) {
-                return Optional.of("its serial is " + String.join(", ", serials) + ", the label says " + serial);
+                return Optional.of(WireText.SERIAL_DIFFERS.text(String.join(", ", serials), serial));
             }
-            return macs.contains(mac)
-                    ? Optional.empty()
-                    : Optional.of("none of its interfaces has " + mac + ", as the label says");
+            return macs.contains(mac) ? Optional.empty() : Optional.of(WireText.MAC_MISSING.text(mac));
         }
 
         private boolean comparesSerial(String serial) {
@@ -73,10 +72,9 @@ public final class Controller {
         /** What it was recognized by, for the record; to be asked only if nothing {@link #differsFrom} the label. */
         public String evidence(String serial, Mac mac) {
             if (comparesSerial(serial)) {
-                return "serial " + serial + " and " + mac + " as on the label";
+                return WireText.KNOWN_BY_BOTH.text(serial, mac);
             }
-            return mac + " as on the label; recognized by it alone, since "
-                    + (serial.isEmpty() ? "the label has no serial" : "the controller shows no serial");
+            return (serial.isEmpty() ? WireText.KNOWN_BY_MAC_NO_LABEL_SERIAL : WireText.KNOWN_BY_MAC).text(mac);
         }
     }
 
@@ -160,7 +158,7 @@ public final class Controller {
         return all.stream()
                 .filter(found -> found.manager.path("ManagerType").asText("BMC").equals("BMC"))
                 .findFirst()
-                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, "there is no manager of type BMC"));
+                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, WireText.NO_MANAGER.text()));
     }
 
     /** The interface with this MAC address: never its look-alike on the host's side. */
@@ -168,23 +166,19 @@ public final class Controller {
         return found.ports.stream()
                 .filter(port -> mac(port).filter(mac::equals).isPresent())
                 .findFirst()
-                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, "no interface has MAC address " + mac));
+                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, WireText.NO_INTERFACE.text(mac)));
     }
 
     /** Finds the account of this name. */
     private Resource account(String user) throws WireFault, RedfishFault {
         Resource service = read(client.root().json().path("AccountService"))
-                .orElseThrow(() -> new RedfishFault(
-                        501,
-                        "",
-                        List.of(),
-                        "it has no account service, so its password must be changed at the machine"));
+                .orElseThrow(() -> new RedfishFault(501, "", List.of(), WireText.NO_ACCOUNT_SERVICE.text()));
         for (Resource account : client.members(service.json().path("Accounts"))) {
             if (account.json().path("UserName").asText().equals(user)) {
                 return account;
             }
         }
-        throw new WireFault(WireFault.Kind.GARBAGE, "there is no account " + user);
+        throw new WireFault(WireFault.Kind.GARBAGE, WireText.NO_ACCOUNT.text(user));
     }
 
     /**
@@ -205,7 +199,7 @@ public final class Controller {
     public List<String> setTime(List<String> servers) throws WireFault, RedfishFault {
         Optional<Resource> settings = read(find().manager.path("NetworkProtocol"));
         if (settings.isEmpty()) {
-            return List.of("no time settings over Redfish, set the time servers at the machine");
+            return List.of(WireText.NO_TIME_SETTINGS.text());
         }
         Resource protocol = settings.get();
         ObjectNode change = JSON.createObjectNode();
@@ -239,7 +233,7 @@ public final class Controller {
                     throw e;
                 }
                 change.remove(refused);
-                warnings.add(String.join(", ", refused) + " not written: " + e.getMessage());
+                warnings.add(WireText.NOT_WRITTEN.text(String.join(", ", refused), e.getMessage()));
                 current = client.get(resource.path());
             }
         }

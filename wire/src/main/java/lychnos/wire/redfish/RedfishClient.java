@@ -22,6 +22,7 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.time.TimeLeft;
@@ -75,7 +76,7 @@ public final class RedfishClient implements AutoCloseable {
     public Resource root() throws WireFault, RedfishFault {
         Resource root = get("/redfish/v1/");
         if (!root.json().has("RedfishVersion")) {
-            throw new WireFault(Kind.GARBAGE, "/redfish/v1/ is no service root");
+            throw new WireFault(Kind.GARBAGE, WireText.NO_SERVICE_ROOT.text());
         }
         return root;
     }
@@ -104,7 +105,7 @@ public final class RedfishClient implements AutoCloseable {
         JsonNode json = json(answer);
         refuse(answer, json);
         token = answer.header("x-auth-token")
-                .orElseThrow(() -> new WireFault(Kind.GARBAGE, "a session without a token"));
+                .orElseThrow(() -> new WireFault(Kind.GARBAGE, WireText.NO_SESSION_TOKEN.text()));
         session = answer.header("location")
                 .map(location -> location.replaceFirst("^https?://[^/]+", ""))
                 .orElse(json.path("@odata.id").asText());
@@ -143,7 +144,7 @@ public final class RedfishClient implements AutoCloseable {
         JsonNode json = json(answer);
         refuse(answer, json);
         if (!json.isObject()) {
-            throw new WireFault(Kind.GARBAGE, path + " is no JSON object");
+            throw new WireFault(Kind.GARBAGE, WireText.PATH_NOT_JSON.text(path));
         }
         return new Resource(path, json, answer.header("etag").orElse(null));
     }
@@ -158,7 +159,7 @@ public final class RedfishClient implements AutoCloseable {
         List<Resource> members = new ArrayList<>();
         for (JsonNode member : follow(property).json().path("Members")) {
             if (members.size() >= MOST_MEMBERS) {
-                throw new WireFault(Kind.GARBAGE, "a collection with more than " + MOST_MEMBERS + " members");
+                throw new WireFault(Kind.GARBAGE, WireText.COLLECTION_TOO_LARGE.text(MOST_MEMBERS));
             }
             members.add(follow(member));
         }
@@ -195,7 +196,7 @@ public final class RedfishClient implements AutoCloseable {
     public JsonNode act(JsonNode action, ObjectNode parameters) throws WireFault, RedfishFault {
         String target = action.path("target").asText();
         if (target.isEmpty()) {
-            throw new WireFault(Kind.GARBAGE, "an action without a target");
+            throw new WireFault(Kind.GARBAGE, WireText.ACTION_WITHOUT_TARGET.text());
         }
         HttpAnswer answer = exchange("POST", inside(target), bytes(parameters), Map.of());
         JsonNode json = json(answer);
@@ -212,7 +213,7 @@ public final class RedfishClient implements AutoCloseable {
         try {
             await(monitor);
         } catch (WireFault e) {
-            throw e.passing() ? new WireFault(Kind.UNKNOWN_OUTCOME, "it was lost while its task ran", e) : e;
+            throw e.passing() ? new WireFault(Kind.UNKNOWN_OUTCOME, WireText.LOST_IN_TASK.text(), e) : e;
         }
     }
 
@@ -225,7 +226,7 @@ public final class RedfishClient implements AutoCloseable {
             if (answer.status() != 202) {
                 String state = json.path("TaskState").asText("Completed");
                 if (!state.equals("Completed")) {
-                    throw new RedfishFault(answer.status(), "", List.of(), "the task ended as " + state);
+                    throw new RedfishFault(answer.status(), "", List.of(), WireText.TASK_ENDED_AS.text(state));
                 }
                 return;
             }
@@ -236,7 +237,7 @@ public final class RedfishClient implements AutoCloseable {
                 break;
             }
         }
-        throw new WireFault(Kind.UNKNOWN_OUTCOME, "the task did not end in " + TASK.toSeconds() + " s");
+        throw new WireFault(Kind.UNKNOWN_OUTCOME, WireText.TASK_TOO_LONG.text(TASK.toSeconds()));
     }
 
     private static List<String> warnings(JsonNode json) {
@@ -300,7 +301,7 @@ public final class RedfishClient implements AutoCloseable {
         try {
             return JSON.readTree(answer.body());
         } catch (IOException e) {
-            throw new WireFault(Kind.GARBAGE, "the answer is no JSON (HTTP " + answer.status() + ")");
+            throw new WireFault(Kind.GARBAGE, WireText.ANSWER_NOT_JSON.text(answer.status()));
         }
     }
 
@@ -337,7 +338,7 @@ public final class RedfishClient implements AutoCloseable {
     private static String link(JsonNode property) throws WireFault {
         String path = property.path("@odata.id").asText();
         if (path.isEmpty()) {
-            throw new WireFault(Kind.GARBAGE, "a link is missing");
+            throw new WireFault(Kind.GARBAGE, WireText.LINK_MISSING.text());
         }
         return inside(path);
     }
@@ -345,7 +346,7 @@ public final class RedfishClient implements AutoCloseable {
     /** A link must stay on this machine and inside its service. */
     private static String inside(String path) throws WireFault {
         if (!path.matches("/redfish/[\\x21-\\x7e]{1,400}") || path.contains("..")) {
-            throw new WireFault(Kind.GARBAGE, "a link leads out of the service");
+            throw new WireFault(Kind.GARBAGE, WireText.LINK_LEADS_OUT.text());
         }
         return path;
     }

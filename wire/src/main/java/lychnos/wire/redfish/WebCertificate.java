@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 
 /**
  * The certificate of a controller's web service (schemas CertificateService and Certificate): asked for, and replaced.
@@ -40,7 +41,7 @@ public final class WebCertificate {
         String pem =
                 client.act(action("GenerateCSR"), parameters).path("CSRString").asText();
         if (!pem.contains("CERTIFICATE REQUEST")) {
-            throw new WireFault(WireFault.Kind.GARBAGE, "the machine returned no signing request");
+            throw new WireFault(WireFault.Kind.GARBAGE, WireText.NO_SIGNING_REQUEST.text());
         }
         return new Request(pem, collection);
     }
@@ -49,7 +50,7 @@ public final class WebCertificate {
     public void replace(String collection, String chain) throws WireFault, RedfishFault {
         List<Resource> installed = client.members(JSON.createObjectNode().put("@odata.id", collection));
         if (installed.isEmpty()) {
-            throw new WireFault(WireFault.Kind.GARBAGE, "it shows no certificate that could be replaced");
+            throw new WireFault(WireFault.Kind.GARBAGE, WireText.NO_CERTIFICATE_TO_REPLACE.text());
         }
         ObjectNode parameters =
                 JSON.createObjectNode().put("CertificateString", chain).put("CertificateType", "PEMchain");
@@ -60,7 +61,7 @@ public final class WebCertificate {
     private JsonNode action(String name) throws WireFault, RedfishFault {
         JsonNode root = client.root().json();
         if (!root.has("CertificateService")) {
-            throw new WireFault(WireFault.Kind.GARBAGE, "it has no certificate service");
+            throw new WireFault(WireFault.Kind.GARBAGE, WireText.NO_CERTIFICATE_SERVICE.text());
         }
         return client.follow(root.path("CertificateService"))
                 .json()
@@ -79,6 +80,6 @@ public final class WebCertificate {
                 return certificates.path("@odata.id").asText();
             }
         }
-        throw new WireFault(WireFault.Kind.GARBAGE, "it does not say where to install a certificate");
+        throw new WireFault(WireFault.Kind.GARBAGE, WireText.NO_PLACE_FOR_CERTIFICATE.text());
     }
 }

@@ -11,6 +11,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 
 /**
@@ -66,18 +67,18 @@ public final class Presence {
                     }
                     ByteBuffer packet = ByteBuffer.wrap(answer.getData(), 0, answer.getLength());
                     if (answer.getLength() < REQUEST || packet.getInt(4) != ASF || packet.get(8) != PONG) {
-                        throw new WireFault(Kind.GARBAGE, "what answers is no RMCP");
+                        throw new WireFault(Kind.GARBAGE, WireText.NOT_RMCP.text());
                     }
                     if (packet.get(9) == tag && answer.getLength() >= ANSWER) {
                         return new Seen((packet.get(20) & 0x80) != 0, packet.getInt(12));
                     }
                 }
             }
-            throw new WireFault(Kind.SILENT, "no answer to a presence ping in " + timeout.toSeconds() + " s");
+            throw new WireFault(Kind.SILENT, WireText.NO_PRESENCE.text(timeout.toSeconds()));
         } catch (PortUnreachableException e) {
-            throw new WireFault(Kind.REFUSED, "its UDP port is closed", e);
+            throw new WireFault(Kind.REFUSED, WireText.UDP_CLOSED.text(), e);
         } catch (IOException e) {
-            throw new WireFault(Kind.SILENT, "it cannot be asked: " + e.getMessage(), e);
+            throw new WireFault(Kind.SILENT, WireText.NOT_SENT.text(e.getMessage()), e);
         }
     }
 }

@@ -17,6 +17,7 @@ import java.util.Properties;
 import java.util.UUID;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.BoundedSockets;
 import lychnos.wire.tcp.Deadline;
 import org.apache.commons.net.smtp.SMTPClient;
@@ -57,7 +58,7 @@ public final class Postman {
             must(client, client.completePendingCommand());
             client.logout();
         } catch (IOException e) {
-            throw new WireFault(Kind.SILENT, "the relay does not take it: " + e.getMessage(), e);
+            throw new WireFault(Kind.SILENT, WireText.RELAY_REFUSES.text(e.getMessage()), e);
         } finally {
             try {
                 client.disconnect();
@@ -71,8 +72,8 @@ public final class Postman {
         if (!holds) {
             throw new WireFault(
                     Kind.REFUSED,
-                    "the relay says: "
-                            + String.valueOf(client.getReplyString()).strip().replaceAll("\\s+", " "));
+                    WireText.RELAY_ANSWERS.text(
+                            String.valueOf(client.getReplyString()).strip().replaceAll("\\s+", " ")));
         }
     }
 

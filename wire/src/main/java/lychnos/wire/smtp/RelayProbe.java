@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import lychnos.core.service.Reply;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.BoundedSockets;
 import lychnos.wire.tcp.Deadline;
 import org.apache.commons.net.smtp.SMTPClient;
@@ -40,7 +41,7 @@ public final class RelayProbe {
             client.setSoTimeout((int) timeout.toMillis());
             String greeting = line(client);
             if (!SMTPReply.isPositiveCompletion(client.getReplyCode())) {
-                return new RelaySeen(true, "answers with " + greeting, false, List.of());
+                return new RelaySeen(true, WireText.RELAY_GREETING.text(greeting), false, List.of());
             }
             client.sendCommand("EHLO", helloName);
             boolean startTls = Arrays.stream(client.getReplyStrings())

@@ -14,6 +14,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 
 /**
@@ -78,7 +79,7 @@ public final class Community {
         } catch (PortUnreachableException e) {
             return false;
         } catch (IOException e) {
-            throw new WireFault(Kind.SILENT, "it cannot be asked: " + e.getMessage(), e);
+            throw new WireFault(Kind.SILENT, WireText.NOT_SENT.text(e.getMessage()), e);
         }
     }
 
@@ -115,7 +116,7 @@ public final class Community {
             ByteBuffer id = content(content(whole, GET_RESPONSE), INTEGER);
             return id.remaining() == Integer.BYTES ? id.getInt() : 0;
         } catch (BufferUnderflowException | IllegalArgumentException e) {
-            throw new WireFault(Kind.GARBAGE, "what answers is no SNMP", e);
+            throw new WireFault(Kind.GARBAGE, WireText.NOT_SNMP.text(), e);
         }
     }
 

@@ -11,6 +11,7 @@ import java.time.Duration;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 
 /** Reads how an SSH server greets (RFC 4253, section 4.2), and says nothing itself. */
@@ -40,13 +41,13 @@ public final class Greeting {
                     return line;
                 }
             }
-            throw new WireFault(Kind.GARBAGE, "more than " + MOST_BEFORE + " lines before it says what it is");
+            throw new WireFault(Kind.GARBAGE, WireText.SSH_TOO_MANY_LINES.text(MOST_BEFORE));
         } catch (SocketTimeoutException e) {
-            throw new WireFault(Kind.SILENT, "no greeting in " + timeout.toSeconds() + " s", e);
+            throw new WireFault(Kind.SILENT, WireText.SSH_NO_GREETING.text(timeout.toSeconds()), e);
         } catch (ConnectException e) {
             throw Refused.orNone(e);
         } catch (IOException e) {
-            throw new WireFault(Kind.SILENT, "the connection ended before the greeting", e);
+            throw new WireFault(Kind.SILENT, WireText.SSH_ENDED_BEFORE_GREETING.text(), e);
         }
     }
 
@@ -54,7 +55,7 @@ public final class Greeting {
         byte[] line = new byte[LONGEST];
         for (int length = 0; length < LONGEST; length++) {
             if (left.over()) {
-                throw new SocketTimeoutException("one letter after the other, and no end");
+                throw new SocketTimeoutException(WireText.DRIP_OF_CHARACTERS.text());
             }
             socket.setSoTimeout(left.millis());
             int next = in.read();
@@ -66,6 +67,6 @@ public final class Greeting {
             }
             line[length] = (byte) next;
         }
-        throw new WireFault(Kind.GARBAGE, "its first line is longer than " + LONGEST + " characters");
+        throw new WireFault(Kind.GARBAGE, WireText.SSH_LINE_TOO_LONG.text(LONGEST));
     }
 }

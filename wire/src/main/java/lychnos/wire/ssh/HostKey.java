@@ -10,6 +10,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.session.ClientSession;
@@ -51,7 +52,7 @@ public final class HostKey implements AutoCloseable {
 
             @Override
             public void sessionClosed(Session session) {
-                failed(session, new IOException("the connection ended"));
+                failed(session, new IOException(WireText.CONNECTION_ENDED.text()));
             }
         });
         client.start();
@@ -83,10 +84,10 @@ public final class HostKey implements AutoCloseable {
                     .getSession();
             return seen.get(left.millis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
-            throw new WireFault(Kind.SILENT, "no host key in " + timeout.toSeconds() + " s", e);
+            throw new WireFault(Kind.SILENT, WireText.SSH_NO_HOST_KEY.text(timeout.toSeconds()), e);
         } catch (ExecutionException e) {
             throw new WireFault(
-                    Kind.GARBAGE, "it exchanges no keys: " + e.getCause().getMessage(), e);
+                    Kind.GARBAGE, WireText.SSH_NO_KEY_EXCHANGE.text(e.getCause().getMessage()), e);
         } catch (IOException e) {
             throw SshClients.fault(e);
         } catch (InterruptedException e) {

@@ -16,6 +16,7 @@ import lychnos.core.dialogue.Screen;
 import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.time.TimeLeft;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.auth.password.PasswordIdentityProvider;
@@ -137,8 +138,7 @@ public final class Shell implements AutoCloseable {
                 return false;
             }
             if (e.getDisconnectCode() == SshConstants.SSH2_DISCONNECT_HOST_KEY_NOT_VERIFIABLE) {
-                throw new WireFault(
-                        Kind.OTHER_CERTIFICATE, "another host key than a moment ago; no password was sent", e);
+                throw new WireFault(Kind.OTHER_CERTIFICATE, WireText.SSH_OTHER_HOST_KEY.text(), e);
             }
             throw e;
         }
@@ -213,10 +213,10 @@ public final class Shell implements AutoCloseable {
             long looked = -1;
             while (screen.cursor().row() <= below.row() || !prompt.in(row())) {
                 if (left.over()) {
-                    throw new WireFault(Kind.SILENT, "no prompt after “" + row().strip() + "”");
+                    throw new WireFault(Kind.SILENT, WireText.SSH_NO_PROMPT.text(row().strip()));
                 }
                 if (channel.isClosing()) {
-                    throw new WireFault(Kind.GARBAGE, "it ended the session before its prompt");
+                    throw new WireFault(Kind.GARBAGE, WireText.SSH_ENDED_BEFORE_PROMPT.text());
                 }
                 boolean quiet = looked == received;
                 looked = received;
@@ -232,7 +232,7 @@ public final class Shell implements AutoCloseable {
             for (Press press : paging) {
                 if (Look.parse(press.see()).in(row())) {
                     if (++pages > MOST_PAGES) {
-                        throw new WireFault(Kind.GARBAGE, "it asks for the next page without end");
+                        throw new WireFault(Kind.GARBAGE, WireText.SSH_PAGER.text());
                     }
                     pressedAt = received;
                     type(channel, press.key());

@@ -6,6 +6,7 @@ import java.net.SocketTimeoutException;
 import java.util.Comparator;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
 import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
@@ -38,7 +39,9 @@ public final class SshClients {
         boolean silent = hasCause(fault, SocketTimeoutException.class);
         return new WireFault(
                 refused ? Kind.REFUSED : silent ? Kind.SILENT : Kind.GARBAGE,
-                refused ? "the connection was refused" : silent ? "no connection" : String.valueOf(fault.getMessage()),
+                refused
+                        ? WireText.CONNECTION_REFUSED.text()
+                        : silent ? WireText.NO_CONNECTION.text() : String.valueOf(fault.getMessage()),
                 fault);
     }
 

@@ -6,6 +6,7 @@ import java.io.InputStream;
 import java.net.InetAddress;
 import java.net.Socket;
 import javax.net.SocketFactory;
+import lychnos.wire.fault.WireText;
 
 /**
  * Makes sockets from which so many bytes are read and no more, for clients of a library that would read a line of any
@@ -45,7 +46,7 @@ public final class BoundedSockets extends SocketFactory {
         private void count(int bytes) throws IOException {
             left -= bytes;
             if (left < 0) {
-                throw new IOException("says more than anybody reads");
+                throw new IOException(WireText.TALKS_TOO_MUCH.text());
             }
         }
     }
@@ -62,12 +63,12 @@ public final class BoundedSockets extends SocketFactory {
 
     @Override
     public Socket createSocket(String host, int port) throws IOException {
-        throw new IOException("only addresses are dialled");
+        throw new IOException(WireText.ONLY_ADDRESSES.text());
     }
 
     @Override
     public Socket createSocket(String host, int port, InetAddress from, int fromPort) throws IOException {
-        throw new IOException("only addresses are dialled");
+        throw new IOException(WireText.ONLY_ADDRESSES.text());
     }
 
     @Override

@@ -16,6 +16,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import lychnos.wire.fault.WireText;
 
 /** Reads what stands in certificates. */
 public final class Shown {
@@ -128,11 +129,13 @@ public final class Shown {
             X509Certificate each = (X509Certificate) chain[i];
             X509Certificate next = (X509Certificate) chain[i + 1];
             if (!signedBy(each, next)) {
-                return each.getSubjectX500Principal().getName() + " is not signed by "
-                        + next.getSubjectX500Principal().getName() + ", which came after it";
+                return WireText.CHAIN_NOT_SIGNED.text(
+                        each.getSubjectX500Principal().getName(),
+                        next.getSubjectX500Principal().getName());
             }
             if (next.getBasicConstraints() < 0) {
-                return next.getSubjectX500Principal().getName() + " signs others, and is no authority";
+                return WireText.CHAIN_NO_AUTHORITY.text(
+                        next.getSubjectX500Principal().getName());
             }
         }
         return "";

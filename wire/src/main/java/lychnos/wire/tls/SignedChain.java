@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import lychnos.core.proof.CertificateNames;
+import lychnos.wire.fault.WireText;
 import org.bouncycastle.cert.X509CertificateHolder;
 import org.bouncycastle.cert.jcajce.JcaX509CertificateConverter;
 import org.bouncycastle.openssl.PEMParser;
@@ -40,9 +41,7 @@ public final class SignedChain {
         X509Certificate own = left.stream()
                 .filter(each -> java.util.Arrays.equals(each.getPublicKey().getEncoded(), key))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(
-                        "None of these certificates is for the key that the machine has made. Has another "
-                                + "request been signed?"));
+                .orElseThrow(() -> new IllegalArgumentException(WireText.CHAIN_OTHER_KEY.text()));
         List<X509Certificate> chain = new ArrayList<>();
         for (X509Certificate each = own; each != null; each = issuer(each, left)) {
             chain.add(each);
@@ -54,16 +53,14 @@ public final class SignedChain {
         }
         TlsSeen seen = Shown.of("", chain.toArray(Certificate[]::new));
         if (!seen.chainFault().isEmpty()) {
-            throw new IllegalArgumentException("The chain does not hold: " + seen.chainFault() + ".");
+            throw new IllegalArgumentException(WireText.CHAIN_BROKEN.text(seen.chainFault()));
         }
         if (chain.size() == 1 && !seen.selfSigned()) {
-            throw new IllegalArgumentException("The certificate of " + seen.issuer()
-                    + ", which signed it, is missing. Enter the whole chain; the root itself may be left out.");
+            throw new IllegalArgumentException(WireText.CHAIN_ISSUER_MISSING.text(seen.issuer()));
         }
         if (!CertificateNames.cover(seen.names(), fqdn, "")) {
-            throw new IllegalArgumentException("The certificate is issued for "
-                    + (seen.names().isEmpty() ? "no name" : String.join(", ", seen.names()))
-                    + ", and the machine is called " + fqdn + ".");
+            throw new IllegalArgumentException(WireText.CHAIN_OTHER_NAME.text(
+                    seen.names().isEmpty() ? WireText.NO_NAME.text() : String.join(", ", seen.names()), fqdn));
         }
         for (X509Certificate each : chain) {
             if (now.isAfter(each.getNotAfter().toInstant())
@@ -93,24 +90,21 @@ public final class SignedChain {
     private static List<X509Certificate> certificates(String pem) {
         List<X509Certificate> all = new ArrayList<>();
         if (pem.length() > LARGEST) {
-            throw new IllegalArgumentException("That is more than a chain of certificates.");
+            throw new IllegalArgumentException(WireText.CHAIN_TOO_LONG.text());
         }
         try (PEMParser parser = new PEMParser(new StringReader(pem))) {
             for (Object each = parser.readObject(); each != null; each = parser.readObject()) {
                 if (!(each instanceof X509CertificateHolder holder)) {
-                    throw new IllegalArgumentException(
-                            "There is something else than certificates in it. A private key never leaves its machine.");
+                    throw new IllegalArgumentException(WireText.CHAIN_OTHER_CONTENT.text());
                 }
                 all.add(new JcaX509CertificateConverter().getCertificate(holder));
             }
         } catch (IOException | CertificateException e) {
-            throw new IllegalArgumentException("That cannot be read as PEM: " + e.getMessage() + ".", e);
+            throw new IllegalArgumentException(WireText.CHAIN_NOT_PEM.text(e.getMessage()), e);
         }
         if (all.isEmpty() || all.size() > MOST) {
             throw new IllegalArgumentException(
-                    all.isEmpty()
-                            ? "There is no certificate in it. Wanted is PEM, from “-----BEGIN CERTIFICATE-----” on."
-                            : "That is more than a chain of certificates.");
+                    all.isEmpty() ? WireText.CHAIN_EMPTY.text() : WireText.CHAIN_TOO_LONG.text());
         }
         return all;
     }
@@ -121,7 +115,7 @@ public final class SignedChain {
                     .getSubjectPublicKeyInfo()
                     .getEncoded();
         } catch (IOException | ClassCastException e) {
-            throw new IllegalArgumentException("The machine's request cannot be read. Have it make another one.", e);
+            throw new IllegalArgumentException(WireText.REQUEST_UNREADABLE.text(), e);
         }
     }
 }

@@ -17,6 +17,7 @@ import javax.net.ssl.TrustManager;
 import javax.net.ssl.X509ExtendedTrustManager;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.Deadline;
 
 /**
@@ -57,21 +58,21 @@ public final class TlsProbe {
             if (deadline.over()) {
                 throw silent(timeout, e);
             }
-            throw new WireFault(Kind.NO_TLS, "the handshake failed", e);
+            throw new WireFault(Kind.NO_TLS, WireText.TLS_HANDSHAKE_FAILED.text(), e);
         } catch (SocketTimeoutException e) {
             throw silent(timeout, e);
         } catch (ConnectException e) {
-            throw new WireFault(Kind.REFUSED, "the connection was refused", e);
+            throw new WireFault(Kind.REFUSED, WireText.CONNECTION_REFUSED.text(), e);
         } catch (IOException e) {
             if (deadline.over()) {
                 throw silent(timeout, e);
             }
-            throw new WireFault(Kind.NO_TLS, "the connection ended in the handshake", e);
+            throw new WireFault(Kind.NO_TLS, WireText.ENDED_IN_HANDSHAKE.text(), e);
         }
     }
 
     private static WireFault silent(Duration timeout, IOException cause) {
-        return new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", cause);
+        return new WireFault(Kind.SILENT, WireText.NO_ANSWER_IN.text(timeout.toSeconds()), cause);
     }
 
     private static final class TrustAnything extends X509ExtendedTrustManager {

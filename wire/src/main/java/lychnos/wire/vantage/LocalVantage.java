@@ -31,6 +31,7 @@ import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.http.HttpCaller;
@@ -147,9 +148,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public Optional<Address> findByMac(Mac mac, AddressRun run, Duration timeout) throws WireFault {
         if (run.size() > LARGEST_SWEEP) {
-            throw new WireFault(
-                    WireFault.Kind.NOT_DECLARED,
-                    run + " is more than " + LARGEST_SWEEP + " addresses; define a smaller first-contact range.");
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, WireText.SWEEP_TOO_LARGE.text(run, LARGEST_SWEEP));
         }
         List<InetSocketAddress> peers = new ArrayList<>();
         for (long i = 0; i < run.size(); i++) {
@@ -171,7 +170,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
             }
             return Optional.empty();
         } catch (IOException e) {
-            throw new WireFault(WireFault.Kind.SILENT, "the segment cannot be asked: " + e.getMessage(), e);
+            throw new WireFault(WireFault.Kind.SILENT, WireText.SEGMENT_FAILS.text(e.getMessage()), e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return Optional.empty();
@@ -211,7 +210,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
         } catch (WireFault e) {
             Duration left = limit.duration();
             if (left.compareTo(timeout.dividedBy(2)) < 0) {
-                throw new WireFault(WireFault.Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
+                throw new WireFault(WireFault.Kind.SILENT, WireText.NO_ANSWER_IN.text(timeout.toSeconds()), e);
             }
             // what is wrong with it is said more exactly by a handshake that wants nothing else
             return tlsProbe.probe(peer, left);

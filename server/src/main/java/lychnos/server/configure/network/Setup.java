@@ -182,8 +182,9 @@ final class Setup {
     private Surprise notFound(Address first) {
         if (!vantage.hearsSilence()) {
             return new Surprise(
-                    ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS.text(
-                            (first == null ? ": none is known." : " " + first + ".")),
+                    first == null
+                            ? ConfigureText.NO_FIRST_ADDRESS_IS_KNOWN.text()
+                            : ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_FIRST_ADDRESS.text(first),
                     ConfigureText.ENTER_ITS_FIRST_ADDRESS_WITH_THE_LABEL.text());
         }
         List<AddressRun> scopes = firstAddress.scopes(unitId);
@@ -204,7 +205,8 @@ final class Setup {
             client.root();
             List<Secret> expected =
                     Stream.concat(ours(), Stream.of(kind.factory().phrase())).toList();
-            logIn(client, expected).orElseThrow(() -> refusesFactory("or enter the password in use"));
+            logIn(client, expected)
+                    .orElseThrow(() -> refusesFactory(ConfigureText.OR_ENTER_THE_PASSWORD_IN_USE.text()));
             ControllerSetup.Identified identified = controller.identify(client, macSeen);
             proofs.remember(subject, client.fingerprint());
             return identified.evidence();
@@ -353,12 +355,13 @@ final class Setup {
             return ConfigureText.ANSWERS.text(planned);
         }
         throw new Surprise(
-                ConfigureText.CONTROLLER_HAS_NOT_COME_BACK.text(
-                        planned, (move.from().equals(planned) ? "" : " and " + move.from()), followAtMost.toSeconds()),
-                ConfigureText.CHECK_ITS_POWER.text(
-                        (subject.vlan() == null
-                                ? ""
-                                : "Check that its switch port carries VLAN " + subject.vlan() + " tagged. ")));
+                move.from().equals(planned)
+                        ? ConfigureText.CONTROLLER_HAS_NOT_COME_BACK.text(planned, followAtMost.toSeconds())
+                        : ConfigureText.CONTROLLER_HAS_NOT_COME_BACK_TO_EITHER.text(
+                                planned, move.from(), followAtMost.toSeconds()),
+                subject.vlan() == null
+                        ? ConfigureText.CHECK_ITS_POWER.text()
+                        : ConfigureText.CHECK_ITS_VLAN_AND_POWER.text(subject.vlan()));
     }
 
     static void pause(Duration time) throws HoldLost {

@@ -160,8 +160,9 @@ public class Setups {
                 person,
                 unit.bringUpId,
                 unit.id,
-                ConfigureText.STARTED_THE_SETUP_ON_THE_CONSOLE.text(
-                        (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason)),
+                reason.isBlank()
+                        ? ConfigureText.STARTED_THE_SETUP_ON_THE_CONSOLE.text()
+                        : ConfigureText.STARTED_THE_SETUP_OUT_OF_ORDER.text(reason),
                 null,
                 null);
     }

@@ -1,0 +1,86 @@
+package lychnos.core.kind;
+
+import lychnos.core.text.Message;
+
+/** Texts of the summary of a kind. */
+enum KindSummaryText implements Message {
+    ADDRESSES("{count} {count|address|addresses in a row} in {networks}: {roles}"),
+    AGREES_TO_TERMS("accepts licence terms, with the recorded consent of the site"),
+    ASKED_AGAIN("asked again at each check"),
+    AS_MANY_AS("as many as “{fact}” says"),
+    AT_COMMAND("command {number} of {all} on the console"),
+    AT_QUESTION("question {number} of {all} on the console"),
+    AT_STEP("step “{controller}”"),
+    BRING("Bring: {join}."),
+    BY_CONSOLE("on its console line"),
+    BY_PAGES("on its own web pages"),
+    BY_REDFISH("automatically, over Redfish"),
+    BY_SCREEN("in its setup screen, over its line"),
+    CALLS_AFTER("asks for a person after {time}"),
+    CHECKED_AT_RACK("Checked at the rack: {collect}."),
+    COMPARED_FIRST("compared before the first write"),
+    DESTROYS("destroys what is there"),
+    EACH_MEMBER("each member's"),
+    ENDS("something ends on that day; Lychnos sends notices before"),
+    FACTORY_REFUSED("factory login is refused ({ways})"),
+    FROM_POLICY("from the policy of the site"),
+    IMAGE("Image: {parts}."),
+    IMAGE_FORMAT("in the format {formats}"),
+    IMAGE_HOST("on a host of version {version} or later"),
+    IMAGE_VERSION("version {version} or later"),
+    KNOWN_LATER("becomes known during the setup, which waits for it"),
+    LATER("can be done after the setup, once its value is known"),
+    MADE("generated and sealed"),
+    MAY_BE_LATE("{check} (may be late)"),
+    MEMBERS("Members: {members}."),
+    MEMBERS_OF_A_COUNT("Members: {members}, {counts} of them."),
+    NEEDS_CONSENT("needs consent"),
+    NEEDS_INTERNET("The machine needs the internet to activate."),
+    NFS("NFS answers: {roles}"),
+    NOT_ALWAYS_ASKED("not always asked"),
+    NOT_ASKED("not asked"),
+    NO_PRESENCE("answers no presence ping (RMCP)"),
+    NO_PROXY("The setup cannot use a proxy: {way}."),
+    NO_SNMP("does not answer SNMP with “{community}”"),
+    ONE_ADDRESS("Every unit leaves the factory with the address {address}, so connect them to the network "
+            + "one at a time."),
+    ONLY_IF("only if {condition}"),
+    ON_MEMBER("on {members}"),
+    ON_PAGE("page “{page}”"),
+    OPEN("open: TCP {ports}"),
+    OVER_NETWORK("automatically, over the network"),
+    PAGE_BY_HAND("a page, by a person from the value sheet"),
+    PASSWORD("a password"),
+    PLUG("Plug: {plug}."),
+    PORTALS("iSCSI portals answer: {roles}"),
+    PORT_ANSWERS("TCP {port} answers"),
+    PRESENCE("answers a presence ping (RMCP)"),
+    RESTART("A restart takes {usual}, and is a fault after {longest}."),
+    RESTRICTED("TCP {port} answers the sources of “{fact}” and no others"),
+    ROLE_OPEN("{role}, open: TCP {ports}"),
+    ROLE_SHUT("{role}, closed: TCP {ports}"),
+    ROOM_TO_GROW("with room to grow behind them"),
+    SAME_IN_IPV6("in IPv6 as well"),
+    SAME_ON_ALL("the same on every member"),
+    SET_UP_BY("Set up {way}."),
+    SET_UP_OTHERWISE("by {way}"),
+    SHUT("closed: TCP {ports}"),
+    SSH("answers over SSH"),
+    SSH_READ_BACK("answers over SSH, where settings are read back"),
+    STARTS_WITH_DHCP("The machine starts with an address from DHCP."),
+    UNIT("the unit's"),
+    VIRTUAL_MACHINE("A virtual machine with {cores} cores, {memory} of memory and {disk} of disk, connected to "
+            + "{networks}."),
+    WAIT("usually {usual}, a fault after {longest}");
+
+    private final String pattern;
+
+    KindSummaryText(String pattern) {
+        this.pattern = pattern;
+    }
+
+    @Override
+    public String pattern() {
+        return pattern;
+    }
+}
