@@ -5,7 +5,8 @@ usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|image
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios compare with the simplest alternative on the same data. Without arguments: everything
-but load, which simulates twenty engineers on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS, LYCHNOS_LOAD_SECONDS).
+but load, which simulates twenty engineers on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS,
+LYCHNOS_LOAD_SECONDS).
 --small runs each row once in a tiny size, only to check that it works.
 TXT
   exit 0
@@ -19,7 +20,8 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces"
   say "building"
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests package dependency:build-classpath -Dmdep.outputFile=target/bench.classpath -Dmdep.includeScope=test) || die "the build failed"
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests package dependency:build-classpath \
+    -Dmdep.outputFile=target/bench.classpath -Dmdep.includeScope=test) || die "the build failed"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-bench.XXXXXX")
   chmod 755 "$RUN"
   trap 'rm -rf "$RUN"' EXIT
@@ -44,5 +46,7 @@ for what in "$@"; do
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
   esac
-  java -XX:+UseParallelGC $heap $SMALL -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
+  target=$ROOT/$module/target
+  java -XX:+UseParallelGC $heap $SMALL \
+    -cp "$target/test-classes:$target/classes:$(cat "$target/bench.classpath")" $main "$what"
 done

@@ -28,8 +28,9 @@ install_missing() {
   say "installing Debian packages: ${missing[*]}"
   # the package's own cluster is not wanted: the database runs in a directory of ours
   as_root env DEBIAN_FRONTEND=noninteractive apt-get update -qq \
-    && as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null \
-    || die "Debian's packages could not be fetched: ${missing[*]}. Is there a network, and does apt-get update pass? Everything else waits for these"
+    && as_root env DEBIAN_FRONTEND=noninteractive \
+      apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null \
+    || die "Debian's packages could not be fetched: ${missing[*]}. Check the network and apt-get update"
   missing=()
 }
 
@@ -52,7 +53,8 @@ ensure_node() {
       need node nodejs /usr/share/nodejs/registry-url node-registry-url
       install_missing
       say "fetching Node 24 and npm into .tools/ (the machine's Node is ${version:-missing})"
-      NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt} node "$ROOT/bin/get-node.mjs" "$ROOT/.tools" || die "Node could not be fetched"
+      NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt} \
+        node "$ROOT/bin/get-node.mjs" "$ROOT/.tools" || die "Node could not be fetched"
     fi
   fi
   NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
@@ -76,19 +78,21 @@ ensure_web_packages() {
   cmp -s "$ROOT/web/package-lock.json" "$stamp" && return
   say "fetching the web application's packages"
   (cd "$ROOT/web" && npm ci --ignore-scripts --loglevel=error) \
-    || die "the web application's packages (web/package-lock.json) could not be fetched. Is npm's registry to be reached from here?"
+    || die "the packages of the web application could not be fetched. Check whether npm's registry can be reached"
   cp "$ROOT/web/package-lock.json" "$stamp"
 }
 
 # Builds when a source is newer than what was built.
 ensure_built() {
-  if [ -f "$SERVER_JAR" ] && [ -z "$(find "$ROOT"/{core,wire,lab,server}/{src,pom.xml} "$ROOT"/web/{src,index.html,package.json} "$ROOT"/kinds "$ROOT"/pom.xml -newer "$SERVER_JAR" -print -quit)" ]; then
+  local sources=("$ROOT"/{core,wire,lab,server}/{src,pom.xml} "$ROOT"/web/{src,index.html,package.json})
+  sources+=("$ROOT"/kinds "$ROOT"/pom.xml)
+  if [ -f "$SERVER_JAR" ] && [ -z "$(find "${sources[@]}" -newer "$SERVER_JAR" -print -quit)" ]; then
     return
   fi
   ensure_web_packages
   say "building (a few minutes the first time)"
   (cd "$ROOT" && mvn -B -q -Dmaven.test.skip=true -Dstyle.color=never -pl core,wire,lab,server package) \
-    || die "the build failed. Where the lines above say that something could not be transferred, Maven's repository is not to be reached from here"
+    || die "the build failed. If the lines above name a failed transfer, Maven's repository cannot be reached"
   touch "$SERVER_JAR"
 }
 
@@ -143,26 +147,39 @@ pg_stop() { # pg_stop DIR: the fast way, which ends sessions and loses nothing
   kill -INT "$(head -n1 "$1/postmaster.pid")" && wait "$PG_PID"
 }
 
-# pg_roles PORT PASSWORD: the roles of a server for real work, whose passwords are new each time: one that owns everything and brings
-# the database up to a version, and one that the server itself has, which owns nothing. What an earlier version of this program made
-# belonged to the superuser; it is handed over here. Sets OWNER_PASSWORD and APP_PASSWORD.
+# pg_roles PORT PASSWORD: the roles of a server for real work, whose passwords are new each time: one that owns
+# everything and brings the database up to a version, and one that the server itself has, which owns nothing. What
+# an earlier version of this program made belonged to the superuser; it is handed over here. Sets OWNER_PASSWORD and
+# APP_PASSWORD.
 pg_roles() {
   OWNER_PASSWORD=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
   APP_PASSWORD=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
-  PGPASSWORD=$2 "$(pg_bin)/psql" -X -q -v ON_ERROR_STOP=1 -v owner_password="$OWNER_PASSWORD" -v app_password="$APP_PASSWORD" -h 127.0.0.1 -p "$1" -U lychnos -d lychnos -f - >/dev/null <<'SQL'
+  PGPASSWORD=$2 "$(pg_bin)/psql" -X -q -v ON_ERROR_STOP=1 -v owner_password="$OWNER_PASSWORD" \
+    -v app_password="$APP_PASSWORD" -h 127.0.0.1 -p "$1" -U lychnos -d lychnos -f - >/dev/null <<'SQL'
 do $$
 declare each record;
 begin
-  if not exists (select from pg_roles where rolname = 'lychnos_owner') then create role lychnos_owner login nosuperuser; end if;
-  if not exists (select from pg_roles where rolname = 'lychnos_app') then create role lychnos_app login nosuperuser; end if;
+  if not exists (select from pg_roles where rolname = 'lychnos_owner') then
+    create role lychnos_owner login nosuperuser;
+  end if;
+  if not exists (select from pg_roles where rolname = 'lychnos_app') then
+    create role lychnos_app login nosuperuser;
+  end if;
   alter database lychnos owner to lychnos_owner;
   alter schema public owner to lychnos_owner;
-  for each in select c.oid::regclass as name, case c.relkind when 'S' then 'sequence' when 'v' then 'view' else 'table' end as sort from pg_class c
-      where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'v', 'S') and c.relowner <> 'lychnos_owner'::regrole
-      and not exists (select from pg_depend d where d.objid = c.oid and d.deptype in ('e', 'a', 'i')) order by c.relkind <> 'r' loop
+  for each in
+    select c.oid::regclass as name,
+      case c.relkind when 'S' then 'sequence' when 'v' then 'view' else 'table' end as sort
+      from pg_class c
+      where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'v', 'S')
+      and c.relowner <> 'lychnos_owner'::regrole
+      and not exists (select from pg_depend d where d.objid = c.oid and d.deptype in ('e', 'a', 'i'))
+      order by c.relkind <> 'r' loop
     execute format('alter %s %s owner to lychnos_owner', each.sort, each.name);
   end loop;
-  for each in select p.oid::regprocedure as name from pg_proc p where p.pronamespace = 'public'::regnamespace and p.proowner <> 'lychnos_owner'::regrole
+  for each in
+    select p.oid::regprocedure as name from pg_proc p
+      where p.pronamespace = 'public'::regnamespace and p.proowner <> 'lychnos_owner'::regrole
       and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e') loop
     execute format('alter function %s owner to lychnos_owner', each.name);
   end loop;
@@ -203,8 +220,12 @@ wait_for() {
 find_namespaces() {
   [ -z "${LYCHNOS_NO_NAMESPACES:-}" ] || return 1 # to try the fall-back where there are namespaces
   local flags=(--net --mount --pid --fork --kill-child --mount-proc)
-  if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare "${flags[@]}"); NS_MAPPED=${LYCHNOS_MAPPED:-} # root of a namespace already, perhaps
-  elif unshare --user --map-root-user "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare --user --map-root-user "${flags[@]}"); NS_MAPPED=$(id -u)
+  if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then
+    NS_COMMAND=(unshare "${flags[@]}")
+    NS_MAPPED=${LYCHNOS_MAPPED:-} # root of a namespace already, perhaps
+  elif unshare --user --map-root-user "${flags[@]}" true 2>/dev/null; then
+    NS_COMMAND=(unshare --user --map-root-user "${flags[@]}")
+    NS_MAPPED=$(id -u)
   else return 1; fi
 }
 
@@ -222,8 +243,10 @@ make_hall_network() {
   ip link set lych-jump up
   # a machine answers for its own address alone, from its own interface
   $HALL sh -c 'echo 1 >/proc/sys/net/ipv4/conf/all/arp_ignore; echo 2 >/proc/sys/net/ipv4/conf/all/arp_announce
-    ip link set lo up; ip link set lych-hall up; ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall
-    ip addr add 10.40.16.1/24 dev lych-hall; ip addr add 10.40.24.1/24 dev lych-hall; ip addr add fd40:a4da:1:8::1/64 dev lych-hall nodad'
+    ip link set lo up; ip link set lych-hall up
+    ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall
+    ip addr add 10.40.16.1/24 dev lych-hall; ip addr add 10.40.24.1/24 dev lych-hall
+    ip addr add fd40:a4da:1:8::1/64 dev lych-hall nodad'
   # ping without privileges, for the one group there is
   echo "0 0" >/proc/sys/net/ipv4/ping_group_range
   export HALL_PID HALL
@@ -242,7 +265,8 @@ make_stage() {
   pg_start "$RUN/pg" "$PG" fast
   pg_createdb "$PG" lychnos
   export LYCHNOS_TEST_NAME_KEY=$NAME_KEY LYCHNOS_TEST_NAME_KEY_NAME=$NAME_KEY_NAME
-  export LYCHNOS_TEST_DB=jdbc:postgresql://127.0.0.1:$PG/lychnos LYCHNOS_E2E_PG=$PG LYCHNOS_E2E_RUN=$RUN PSQL=$(pg_bin)/psql
+  export LYCHNOS_TEST_DB=jdbc:postgresql://127.0.0.1:$PG/lychnos
+  export LYCHNOS_E2E_PG=$PG LYCHNOS_E2E_RUN=$RUN PSQL=$(pg_bin)/psql
   PLAYWRIGHT_NODEJS_PATH=$(command -v node)
   export PLAYWRIGHT_NODEJS_PATH PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
   # the driver of the browser tests is the npm package of the same version

@@ -21,8 +21,9 @@ fi
 # find_kept: sets KEEP to where the demo's data are, and KEPT where they are those of a demo that can be gone on with
 find_kept() {
   local reason
-  if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
-    say "the database runs as postgres, who cannot reach $DATA: what is done in this demo is not kept (LYCHNOS_DATA can be another directory)"
+  if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] \
+    && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
+    say "the database runs as postgres, who cannot reach $DATA: nothing of this demo is saved (see LYCHNOS_DATA)"
     return
   fi
   KEEP=$(cd "$DATA" && pwd)/demo
@@ -30,14 +31,17 @@ find_kept() {
   [ -d "$KEEP" ] || return 0
   if [ -n "$FRESH" ]; then reason="beginning again, as asked"
   elif [ ! -f "$KEEP/told" ]; then reason="the last demo was ended while it was still being set up; beginning again"
-  elif [ "$(hall_stamp)" != "$(cat "$KEEP/stamp")" ]; then reason="the demo's hall is another one than the last time; beginning again"
+  elif [ "$(hall_stamp)" != "$(cat "$KEEP/stamp")" ]; then
+    reason="the demo's hall is another one than the last time; beginning again"
   else KEPT=1; return; fi
   say "$reason"
   rm -rf "$KEEP" 2>/dev/null || as_root rm -rf "$KEEP"
 }
 
 # What the kept data were made from.
-hall_stamp() { cat "$ROOT"/lab/halls/*.txt "$ROOT"/lab/labels/*.csv "$ROOT"/lab/src/main/java/lychnos/lab/*Story.java | sha256sum; }
+hall_stamp() {
+  cat "$ROOT"/lab/halls/*.txt "$ROOT"/lab/labels/*.csv "$ROOT"/lab/src/main/java/lychnos/lab/*Story.java | sha256sum
+}
 
 # The database is shut down and not killed, where there is time for it.
 end_inside() {
@@ -78,7 +82,9 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   # everything that belongs to a demo has it open: where only its first process was killed, the rest is not gone yet
   exec 9>"$DATA/demo.lock"
   flock -n 9 || die "a demo is already running: ./lychnos status"
-  case $(cat "$DATA/demo.run" 2>/dev/null) in */lychnos-demo.*) rm -rf "$(cat "$DATA/demo.run")" ;; esac # of one that was killed
+  case $(cat "$DATA/demo.run" 2>/dev/null) in
+    */lychnos-demo.*) rm -rf "$(cat "$DATA/demo.run")" ;; # of a demo that was killed
+  esac
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-demo.XXXXXX")
   echo "$RUN" >"$DATA/demo.run"
   chmod 755 "$RUN"
@@ -140,17 +146,22 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
 TXT
   if [ -n "$KEPT" ]; then
     cat >&2 <<TXT
-  49 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in the middle
+  49 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in
+  the middle
   of its setup was without power meanwhile. ./lychnos demo --fresh forgets all that and begins again.
 TXT
   else
     cat >&2 <<TXT
-  49 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
+  49 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine
+  will not come
   back, on purpose, one leaves a port open, and one name server lags behind another.
-  In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
-  backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects waits at its first answers.
+  In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a
+  store for
+  backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects
+  waits at its first answers.
   A load balancer has shown its licence request and waits for the answer.
-  The others of its nineteen kinds wait: some known, some not; there is one unknown device on the wire, and one clock that lies.
+  The others of its nineteen kinds wait: some known, some not; there is one unknown device on the wire, and one
+  clock that lies.
 TXT
   fi
   cat >&2 <<TXT
@@ -170,8 +181,11 @@ mkdir "$RUN/tmp"
 mkdir -p "$KEEP"
 [ -n "$KEPT" ] || hall_stamp >"$KEEP/stamp"
 java=(java -XX:TieredStopAtLevel=1 -XX:ReservedCodeCacheSize=160m "-Djava.io.tmpdir=$RUN/tmp")
-export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$KEEP/seal.key LYCHNOS_IMAGES=$KEEP/images LYCHNOS_RUN_FOLLOW_AT_MOST=45s
-export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
+export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$KEEP/seal.key \
+  LYCHNOS_IMAGES=$KEEP/images LYCHNOS_RUN_FOLLOW_AT_MOST=45s
+LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall"
+LYCHNOS_DEMO_ACCOUNTS+=";rack-one:Engineer at rack one:engineer:engineer-at-rack-one"
+export LYCHNOS_DEMO_ACCOUNTS+=";night-watch:Night watch:viewer:only-looking-around"
 cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
 cp "$ROOT"/lab/halls/consoles.txt "$RUN/consoles.txt"
 cp "$ROOT"/lab/labels/*.csv "$RUN/"
@@ -199,11 +213,13 @@ else
   hall=(--loopback --port 8443)
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
   # no MAC addresses here: what shows its serial only after its password is changed could not be identified
-  sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
+  sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' \
+    "$RUN/hall.txt"
   sed -i 's/10\.4\([07]\)\./127.4\1./g' "$RUN/consoles.txt"
   # and nobody can be found by one: the label lists tell the first addresses
   for row in a b; do
-    awk 'FNR == NR { if ($1 !~ /^#/) first[$1] = $3; next } { sub(/\r$/, ""); split($0, cell, ","); print $0 "," (FNR == 1 ? "first address" : first[cell[1]]) }' \
+    awk 'FNR == NR { if ($1 !~ /^#/) first[$1] = $3; next }
+      { sub(/\r$/, ""); split($0, cell, ","); print $0 "," (FNR == 1 ? "first address" : first[cell[1]]) }' \
       "$RUN/hall.txt" "$RUN/hall-2-row-$row.csv" >"$RUN/row" && mv "$RUN/row" "$RUN/hall-2-row-$row.csv"
   done
 fi
@@ -213,8 +229,11 @@ PG=$(free_port 5440)
 rm -f "$KEEP/pg/postmaster.pid" # of one that was killed; no other can be there, since there is one demo
 pg_start "$KEEP/pg" "$PG" fast
 [ -n "$KEPT" ] || pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.hall.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-3000}" --state "$KEEP/state" >"$RUN/hall.log" 2>&1 &
-QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.hall.Hall --machines "$RUN/hall.txt" \
+  --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" \
+  --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-3000}" --state "$KEEP/state" >"$RUN/hall.log" 2>&1 &
+QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos \
+  QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 server=$!
 trap 'kill $server || true; wait $server || true; pg_stop "$KEEP/pg" || true; exit 0' TERM
@@ -225,10 +244,12 @@ wait_for "the server" 180 "$RUN/server.log" port_open "$HTTP"
 if [ -n "${THROUGH:-}" ]; then
   touch "$RUN/through"
   # shellcheck disable=SC2086 # nothing where it is not asked for
-  if "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.RunThrough "http://127.0.0.1:$HTTP" "$RUN" "$PACK" "$NAME_KEY_NAME" "$NAME_KEY" $SAY_YES >&3; then exit 0; else exit $?; fi
+  if "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.RunThrough "http://127.0.0.1:$HTTP" "$RUN" "$PACK" \
+    "$NAME_KEY_NAME" "$NAME_KEY" $SAY_YES >&3; then exit 0; else exit $?; fi
 fi
 if [ -z "$KEPT" ]; then
-  "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY" &
+  "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" \
+    "$NAME_KEY" &
   wait $! # and not in the foreground, where nothing would be heard meanwhile
   # and somebody has taken two records out of a zone
   [ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104

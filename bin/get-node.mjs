@@ -22,7 +22,8 @@ const base = registry.replace(/\/*$/, '/');
 
 async function unpack(name, version) {
   const wanted = DIGESTS[name];
-  if (!wanted) throw new Error(`no digest is known for ${name}: this processor needs a Node of its own, 20.19 or newer`);
+  if (!wanted)
+    throw new Error(`no digest is known for ${name}: this processor needs a Node of its own, 20.19 or newer`);
   const answer = await fetch(new URL(`${name}/-/${name}-${version}.tgz`, base));
   if (!answer.ok) throw new Error(`${name} ${version}: the registry answers ${answer.status}`);
   const body = Buffer.from(await answer.arrayBuffer());
@@ -31,7 +32,10 @@ async function unpack(name, version) {
   const target = join(directory, name);
   rmSync(target, { recursive: true, force: true });
   mkdirSync(target, { recursive: true });
-  const tar = spawnSync('tar', ['-xzf', '-', '--strip-components=1', '--no-same-owner', '-C', target], { input: body, stdio: ['pipe', 'inherit', 'inherit'] });
+  const tar = spawnSync('tar', ['-xzf', '-', '--strip-components=1', '--no-same-owner', '-C', target], {
+    input: body,
+    stdio: ['pipe', 'inherit', 'inherit'],
+  });
   if (tar.status !== 0) throw new Error(`${name} cannot be unpacked`);
   return target;
 }

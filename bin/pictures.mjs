@@ -1,4 +1,5 @@
-// usage: node bin/pictures.mjs [URL] — the pictures of docs/screenshots, taken from a demo that has run for two minutes
+// usage: node bin/pictures.mjs [URL] — the pictures of docs/screenshots, taken from a demo that has run for two
+// minutes
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '../web/node_modules/playwright-core/index.mjs';
@@ -7,7 +8,15 @@ const url = process.argv[2] ?? 'http://127.0.0.1:8080';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 
 async function screen(options = {}, login = 'rack-one', password = 'engineer-at-rack-one') {
@@ -23,7 +32,10 @@ async function screen(options = {}, login = 'rack-one', password = 'engineer-at-
 
 async function shoot(page, path, name, before = async () => {}) {
   await page.goto(url + path);
-  await page.getByRole('navigation').getByText(/\d+ of \d+ known/).waitFor();
+  await page
+    .getByRole('navigation')
+    .getByText(/\d+ of \d+ known/)
+    .waitFor();
   await page.waitForLoadState('networkidle').catch(() => {});
   await before();
   await page.screenshot({ path: join(root, 'docs/screenshots', name + '.png') });
@@ -35,7 +47,15 @@ async function prepareRowB(page) {
   await page.getByText('Fact sheet').waitFor();
   if (await page.getByRole('button', { name: 'Define network' }).isVisible()) {
     await page.getByRole('button', { name: 'Define network' }).click();
-    const fields = { Name: 'Management, row B', Prefix: '10.40.9.0/24', Gateway: '10.40.9.1', VLAN: '409', Domain: 'ardal.example', 'Name servers': '10.40.8.3 10.40.8.4', 'Time servers': '10.40.8.6 10.40.8.7' };
+    const fields = {
+      Name: 'Management, row B',
+      Prefix: '10.40.9.0/24',
+      Gateway: '10.40.9.1',
+      VLAN: '409',
+      Domain: 'ardal.example',
+      'Name servers': '10.40.8.3 10.40.8.4',
+      'Time servers': '10.40.8.6 10.40.8.7',
+    };
     for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
     await page.getByLabel('Pools and reserved ranges 1').fill('.101-.180');
     await page.getByLabel('Pools and reserved ranges 2').fill('.10-.31');
@@ -46,14 +66,20 @@ async function prepareRowB(page) {
 
 /** The unit of the block array that is under way. */
 async function arrayOf(page) {
-  return page.evaluate(async () => (await (await fetch('/api/bring-ups/3/lanes')).json()).lanes.find((lane) => lane.name.startsWith('ard-blk-1')).unitId);
+  return page.evaluate(
+    async () =>
+      (await (await fetch('/api/bring-ups/3/lanes')).json()).lanes.find((lane) => lane.name.startsWith('ard-blk-1'))
+        .unitId,
+  );
 }
 
 const page = await screen();
 await shoot(page, '/b/1', 'board');
 await shoot(page, '/b/1/configure', 'configure');
 await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recording', { exact: true }).waitFor());
-await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
+await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () =>
+  page.getByText('Pages of ard-blk-1').waitFor(),
+);
 await shoot(page, '/b/3/prepare', 'images', async () => {
   await page.keyboard.press('e');
   await page.getByRole('button', { name: 'Images' }).click();
@@ -83,7 +109,14 @@ await shoot(lead, '/b/1/handover', 'handover', async () => {
 await prepareRowB(page);
 await shoot(page, '/b/2/prepare', 'labels', async () => {
   await page.getByRole('button', { name: 'Import labels' }).click();
-  await page.getByLabel('or paste here').fill('BF-01208,02-4C-59-B2-01-25,R3 u5,Brackenfell C4\nBF-01218,024c.59b2.024,R3 u7,Brackenfell C4\nBF-01225,024c.59b2.036f,rack three,Brackenfell C4\nBF-01229,02:4c:59:b2:04:94,R3 u11,Brackenfell C4\n');
+  await page
+    .getByLabel('or paste here')
+    .fill(
+      'BF-01208,02-4C-59-B2-01-25,R3 u5,Brackenfell C4\n'
+        + 'BF-01218,024c.59b2.024,R3 u7,Brackenfell C4\n'
+        + 'BF-01225,024c.59b2.036f,rack three,Brackenfell C4\n'
+        + 'BF-01229,02:4c:59:b2:04:94,R3 u11,Brackenfell C4\n',
+    );
   await page.getByRole('button', { name: 'Preview' }).click();
   await page.getByText('Import 2 valid lines').waitFor();
 });

@@ -15,7 +15,9 @@ if [ "${LYCHNOS_INSIDE:-}" != record ]; then
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces"
   say "building"
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests -Dweb.skip -pl core,lab,wire,server package dependency:build-classpath -Dmdep.outputFile=target/record.classpath -Dmdep.includeScope=test) || die "the build failed"
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests -Dweb.skip \
+    -pl core,lab,wire,server package dependency:build-classpath -Dmdep.outputFile=target/record.classpath \
+    -Dmdep.includeScope=test) || die "the build failed"
   export LYCHNOS_INSIDE=record
   (cd "$ROOT/web" && npm run --silent types)
   "${NS_COMMAND[@]}" "$ROOT/lychnos" record
@@ -23,4 +25,5 @@ if [ "${LYCHNOS_INSIDE:-}" != record ]; then
 fi
 ip link set lo up
 cd "$ROOT"
-java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md
+java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" \
+  lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md

@@ -3,8 +3,8 @@ if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos reset [--yes]
 
-Stops what is running and deletes everything here: the database of the server for real work, the key of its passwords, its
-settings, and the demo. Only a backup can restore it. Asks for confirmation unless --yes is given.
+Stops what is running and deletes everything here: the database of the server for real work, the key of its
+passwords, its settings, and the demo. Only a backup can restore it. Asks for confirmation unless --yes is given.
 (./lychnos demo --fresh deletes the demo only.)
 TXT
   exit 0

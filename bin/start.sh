@@ -4,7 +4,8 @@ if [ "${1:-}" = --help ]; then
 usage: ./lychnos start [--reach PREFIX,…] [--reach-notices PREFIX,…]
 
 Starts PostgreSQL in .lychnos/pg (durable, with a password) and the server on loopback, in the background.
-The first time it prints a one-time code: with it the first lead sets a password in the browser. ./lychnos account adds others.
+The first time it prints a one-time code: with it the first lead sets a password in the browser. ./lychnos account
+adds others.
 
 --reach          prefixes that the server may reach: the management networks and services of your sites must be inside.
                  Until it is set, nothing is reached. The value is saved; a new one replaces it.
@@ -32,7 +33,8 @@ fi
 while [ $# -gt 0 ]; do
   case $1 in
     --reach|--reach-notices)
-      [[ ${2:-} =~ ^[0-9a-fA-F.:/,]+$ ]] || die "$1 needs prefixes separated by commas, such as 10.40.0.0/13,fd40:a4da:1::/48"
+      [[ ${2:-} =~ ^[0-9a-fA-F.:/,]+$ ]] \
+        || die "$1 needs prefixes separated by commas, such as 10.40.0.0/13,fd40:a4da:1::/48"
       mkdir -p "$DATA"; echo "$2" >"$DATA/${1#--}"; shift ;;
     *) die "unknown option “$1”: ./lychnos start --help" ;;
   esac
@@ -46,17 +48,22 @@ case $HOST in
          "Give it a certificate, or name its TLS proxy in LYCHNOS_TRUSTED_PROXY (./lychnos start --help)" ;;
 esac
 if [ -n "${LYCHNOS_TRUSTED_PROXY:-}" ]; then
-  export QUARKUS_HTTP_PROXY_PROXY_ADDRESS_FORWARDING=true QUARKUS_HTTP_PROXY_ENABLE_FORWARDED_HOST=true QUARKUS_HTTP_PROXY_TRUSTED_PROXIES=$LYCHNOS_TRUSTED_PROXY
+  export QUARKUS_HTTP_PROXY_PROXY_ADDRESS_FORWARDING=true QUARKUS_HTTP_PROXY_ENABLE_FORWARDED_HOST=true \
+    QUARKUS_HTTP_PROXY_TRUSTED_PROXIES=$LYCHNOS_TRUSTED_PROXY
 fi
-if [ -n "${LYCHNOS_TRUSTED_PROXY:-}${QUARKUS_HTTP_SSL_CERTIFICATE_FILES:-}" ]; then export LYCHNOS_COOKIE_SECURE=${LYCHNOS_COOKIE_SECURE:-true}; fi
+if [ -n "${LYCHNOS_TRUSTED_PROXY:-}${QUARKUS_HTTP_SSL_CERTIFICATE_FILES:-}" ]; then
+  export LYCHNOS_COOKIE_SECURE=${LYCHNOS_COOKIE_SECURE:-true}
+fi
 ensure_base
 ensure_node
 ensure_built
 mkdir -p "$DATA"
 DATA=$(cd "$DATA" && pwd)
-[ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null || die "the server is already running: ./lychnos status"
-if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
-  die "the database runs as postgres, who cannot reach $DATA: set LYCHNOS_DATA to a directory that others may enter, such as /var/lib/lychnos"
+[ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null \
+  || die "the server is already running: ./lychnos status"
+if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] \
+  && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
+  die "the database runs as postgres, who cannot reach $DATA: set LYCHNOS_DATA, such as to /var/lib/lychnos"
 fi
 umask 077
 pg_password
@@ -75,13 +82,17 @@ setsid bash -c '
   [ -z "$fresh" ] || pg_createdb "$PG" lychnos "$password"
   pg_roles "$PG" "$password"
   export QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos_app
-  LYCHNOS_DB_OWNER=lychnos_owner LYCHNOS_DB_OWNER_PASSWORD=$OWNER_PASSWORD app_java lychnos.server.database.MigrateMain || { pg_stop "$DATA/pg"; exit 1; }
+  LYCHNOS_DB_OWNER=lychnos_owner LYCHNOS_DB_OWNER_PASSWORD=$OWNER_PASSWORD \
+    app_java lychnos.server.database.MigrateMain || { pg_stop "$DATA/pg"; exit 1; }
   [ -z "$REACH" ] || export LYCHNOS_REACH_MACHINES=$REACH
   [ -z "$NOTICES" ] || export LYCHNOS_REACH_NOTICES=$NOTICES
   # the log is turned over by the server itself; what comes before it, and what a crash leaves, is in server.out
-  QUARKUS_DATASOURCE_PASSWORD=$APP_PASSWORD QUARKUS_FLYWAY_MIGRATE_AT_START=false LYCHNOS_CHAIN_HEAD_FILE=$DATA/chain.head LYCHNOS_IMAGES=$DATA/images \
-    QUARKUS_LOG_FILE_ENABLED=true QUARKUS_LOG_FILE_PATH=$DATA/server.log QUARKUS_LOG_FILE_ROTATION_MAX_FILE_SIZE=10M QUARKUS_LOG_FILE_ROTATION_MAX_BACKUP_INDEX=5 QUARKUS_LOG_CONSOLE_ENABLED=false \
-    QUARKUS_HTTP_PORT=$PORT QUARKUS_HTTP_HOST=$HOST LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key LYCHNOS_FIRST_LEAD_FILE=$DATA/first-lead.code \
+  QUARKUS_DATASOURCE_PASSWORD=$APP_PASSWORD QUARKUS_FLYWAY_MIGRATE_AT_START=false \
+    LYCHNOS_CHAIN_HEAD_FILE=$DATA/chain.head LYCHNOS_IMAGES=$DATA/images \
+    QUARKUS_LOG_FILE_ENABLED=true QUARKUS_LOG_FILE_PATH=$DATA/server.log QUARKUS_LOG_FILE_ROTATION_MAX_FILE_SIZE=10M \
+      QUARKUS_LOG_FILE_ROTATION_MAX_BACKUP_INDEX=5 QUARKUS_LOG_CONSOLE_ENABLED=false \
+    QUARKUS_HTTP_PORT=$PORT QUARKUS_HTTP_HOST=$HOST LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key \
+      LYCHNOS_FIRST_LEAD_FILE=$DATA/first-lead.code \
     java -XX:+UseSerialGC -jar "$SERVER_JAR" >"$DATA/server.out" 2>&1 &
   server=$!
   trap "kill \$server 2>/dev/null" TERM INT

@@ -1,5 +1,8 @@
 # Ends what demo or start began. Sourced by lychnos.
-if [ "${1:-}" = --help ]; then echo "usage: ./lychnos stop   ends the demo and the server that were started from here"; exit 0; fi
+if [ "${1:-}" = --help ]; then
+  echo "usage: ./lychnos stop   ends the demo and the server that were started from here"
+  exit 0
+fi
 stopped=0
 for what in demo start; do
   file=$DATA/$what.pid

@@ -36,7 +36,8 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   find_namespaces || die "this machine grants no network namespaces, and without one a test could reach the network"
   say "building, and fetching what tests need"
   # all but the tests; one of them that needs nothing is run, so that what runs them is fetched too
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=false package quarkus:go-offline >/dev/null) \
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false \
+    -Dspotless.check.skip=false package quarkus:go-offline >/dev/null) \
     || die "the build failed, or what it needs could not be fetched; see: mvn package -DskipTests"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-test.XXXXXX")
   chmod 755 "$RUN"
@@ -58,9 +59,9 @@ if [ $# -gt 0 ]; then
   exit
 fi
 
-# All of them, in lanes, the longest first. Each has a copy of what was built in the place of the checkout, and a network,
-# services and a database of its own. Tests wait for machines more than they compute: several lanes at once keep the
-# processors busy.
+# All of them, in lanes, the longest first. Each has a copy of what was built in the place of the checkout, and a
+# network, services and a database of its own. Tests wait for machines more than they compute: several lanes at once
+# keep the processors busy.
 TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.failIfNoSpecifiedTests=false)
 lane_journeys_1() { mvn "${TESTS[@]}" -pl e2e "-Dtest=%regex[lychnos.e2e.(A|C|E|K)[a-zA-Z]*Test.class]" test; }
 lane_journeys_2() { mvn "${TESTS[@]}" -pl e2e "-Dtest=%regex[lychnos.e2e.(?!A|B|C|E|K)[a-zA-Z]*Test.class]" test; }
@@ -69,7 +70,8 @@ lane_server_2() { server_tests '(?!B|C).*Test.class'; }
 server_tests() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=%regex[lychnos.server.$1]" test; }
 lane_wire() { mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=lychnos/wire/**/*Test" test; }
 lane_small() {
-  (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent types:check && npm run --silent test)
+  (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint \
+    && npm run --silent types:check && npm run --silent test)
   mvn "${TESTS[@]}" -pl core test
   mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
@@ -82,10 +84,15 @@ again() { # again COMMAND …: as often as asked for; the first failure ends it
     "$@" || return 1
   done
 }
-lane_long_rounds() { mvn "${TESTS[@]}" "$LONG" -pl core "-Dtest=FuzzTest,BlankerTest,ConversationTest,RoundOrderTest" test; }
-lane_long_journeys() { again mvn "${TESTS[@]}" -pl e2e "-Dtest=ConsoleKillTest,AccidentsTest,TwoServersTest,VantageTest,RunThroughTest,RestoreTest" test; }
-lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=RunsTest,AttacksTest,AccessAttacksTest,LoadAttacksTest,ConsoleTest,SharedViewsTest,GroupCommitTest,ConsolesTest" test; }
-lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=RobustnessTest,MisbehaviourTest,MachinesTest,LinesTest" test; }
+long_server=RunsTest,AttacksTest,AccessAttacksTest,LoadAttacksTest
+long_server+=,ConsoleTest,SharedViewsTest,GroupCommitTest,ConsolesTest
+long_journeys=ConsoleKillTest,AccidentsTest,TwoServersTest,VantageTest,RunThroughTest,RestoreTest
+long_wire=RobustnessTest,MisbehaviourTest,MachinesTest,LinesTest
+long_rounds=FuzzTest,BlankerTest,ConversationTest,RoundOrderTest
+lane_long_rounds() { mvn "${TESTS[@]}" "$LONG" -pl core "-Dtest=$long_rounds" test; }
+lane_long_journeys() { again mvn "${TESTS[@]}" -pl e2e "-Dtest=$long_journeys" test; }
+lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=$long_server" test; }
+lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=$long_wire" test; }
 LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
 [ -z "${LYCHNOS_TIMES:-}" ] || LANES=(long_journeys long_server long_wire long_rounds)
 AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 3 : 1))}
@@ -107,9 +114,11 @@ run_lane() { # run_lane NAME: its log goes to NAME.log, how it ended to NAME.end
   mkdir "$RUN/$1"
   chmod 755 "$RUN/$1"
   mkdir "$RUN/$1/tree"
-  tar -C "$ROOT" --exclude=./.git --exclude=./web/node_modules --exclude=./.tools --exclude=./.lychnos -cf - . | tar -C "$RUN/$1/tree" -xf -
+  tar -C "$ROOT" --exclude=./.git --exclude=./web/node_modules --exclude=./.tools --exclude=./.lychnos -cf - . \
+    | tar -C "$RUN/$1/tree" -xf -
   local ended=0 from=$SECONDS
-  RUN=$RUN/$1 LYCHNOS_LANE=$1 unshare --net --mount --pid --fork --kill-child --mount-proc "$ROOT/lychnos" test || ended=$?
+  RUN=$RUN/$1 LYCHNOS_LANE=$1 unshare --net --mount --pid --fork --kill-child --mount-proc "$ROOT/lychnos" test \
+    || ended=$?
   echo "$ended" >"$RUN/$1.ended"
   echo "$((SECONDS - from))" >"$RUN/$1.took"
 }
@@ -134,7 +143,8 @@ for lane in "${LANES[@]}"; do
     [ ! -d "$reports" ] || cp -r "$reports" "$ROOT/$(basename "$(dirname "$(dirname "$reports")")")/target/"
   done
 done
-# By class, the slowest first. What ends the list reads all of it: head would leave sort writing to a closed pipe, and fail the run.
+# By class, the slowest first. What ends the list reads all of it: head would leave sort writing to a closed pipe, and
+# fail the run.
 say "seconds by class:"
 grep -ho '<testsuite [^>]*' "$ROOT"/*/target/surefire-reports/TEST-*.xml \
   | sed -E 's/.* name="([^"]*)".*/\1 &/; s/^([^ ]*) .* time="([^"]*)".*/\2 \1/' | sort -rn | sed -n 1,25p >&2
@@ -150,6 +160,7 @@ done
 # a test that no lane ran would pass unseen
 for source in $(cd "$ROOT" && find core wire server e2e -path '*/src/test/java/*' -name '*Test.java'); do
   class=${source#*/src/test/java/} class=${class%.java}
-  [ -f "$ROOT/${source%%/*}/target/surefire-reports/TEST-${class//\//.}.xml" ] || { say "no lane ran ${class//\//.}"; failed=1; }
+  [ -f "$ROOT/${source%%/*}/target/surefire-reports/TEST-${class//\//.}.xml" ] \
+    || { say "no lane ran ${class//\//.}"; failed=1; }
 done
 [ -z "$failed" ] || exit 1

@@ -17,4 +17,5 @@ fi
 [ -n "$(command -v java)" ] || { ensure_base; }
 [ -d "$ROOT/server/target/quarkus-app/lib/main" ] || { ensure_base; ensure_node; ensure_built; }
 app=$ROOT/server/target/quarkus-app
-exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" lychnos.server.configure.remote.VantageMain "$@"
+exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" \
+  lychnos.server.configure.remote.VantageMain "$@"

@@ -12,4 +12,5 @@ fi
 [ -n "$(command -v java)" ] || { ensure_base; }
 [ -d "$ROOT/server/target/quarkus-app/lib/main" ] || { ensure_base; ensure_node; ensure_built; }
 app=$ROOT/server/target/quarkus-app
-exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" lychnos.server.handover.VerifyMain "$1"
+exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" \
+  lychnos.server.handover.VerifyMain "$1"

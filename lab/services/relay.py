@@ -47,7 +47,12 @@ async def main(address, port, name_server, certificate, key, mailbox=None):
     tls.load_cert_chain(certificate, key)
     loop = asyncio.get_running_loop()
     server = await loop.create_server(
-        lambda: SMTP(Relay(name_server, mailbox), hostname="relay.ardal.example", ident="relay of the hall", tls_context=tls), address, int(port))
+        lambda: SMTP(
+            Relay(name_server, mailbox), hostname="relay.ardal.example", ident="relay of the hall", tls_context=tls
+        ),
+        address,
+        int(port),
+    )
     for name in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(name, server.close)
     print("relay ready", flush=True)

@@ -13,7 +13,9 @@ export const m = {
     fullName: 'Name',
     newPassword: 'Password (at least 12 characters)',
     firstButton: 'Set the password',
-    lab: 'This is a lab: it reaches nothing but its own stand-in machines. The terminal that started it lists the accounts.',
+    lab:
+      'This is a lab: it reaches nothing but its own stand-in machines. The terminal that started it lists ' +
+      'the accounts.',
     signOut: 'Sign out',
     tokens: 'Tokens…',
   },
@@ -44,13 +46,17 @@ export const m = {
   site: { overview: 'Overview', kinds: 'Kinds', people: 'People', nav: 'Views of the site' },
   kinds: {
     title: 'Kinds of equipment',
-    say: 'A kind says what the first setup of a type of equipment asks, which addresses it gets and what proves it. Units keep the version they were added with.',
+    say:
+      'A kind says what the first setup of a type of equipment asks, which addresses it gets and what proves ' +
+      'it. Units keep the version they were added with.',
     none: 'No kinds yet. Add a kind, or open a shipped one and edit its text.',
     add: 'Add kind',
     addText: 'Add kind from text',
     form: {
       title: 'Add kind',
-      say: 'For equipment that a person sets up on its own pages: fill this in, and its units can be prepared, allocated, set up from a value sheet, proven and handed over. A console dialogue can be added later.',
+      say:
+        'For equipment that a person sets up on its own pages: fill this in, and its units can be prepared, ' +
+        'allocated, set up from a value sheet, proven and handed over. A console dialogue can be added later.',
       text: 'Paste a description instead',
       what: 'What it is',
       name: 'Name',
@@ -107,7 +113,8 @@ export const m = {
       },
     },
     addSay:
-      'Paste the description of the kind, or choose its file. Nothing is used before a lead publishes it. docs/kinds.md explains the format.',
+      'Paste the description of the kind, or choose its file. Nothing is used before a lead publishes it. ' +
+      'docs/kinds.md explains the format.',
     addPaste: 'Description (YAML)',
     addNoId: 'The text has no line such as "kind: power-meter", so it cannot be named. Add that line.',
     addSave: 'Save as draft',
@@ -221,7 +228,9 @@ export const m = {
       keep: 'Keep with this kind',
       name: 'Name',
       done: (name: string, blanked: number) =>
-        `Kept as ${name}.${blanked ? ` ${blanked === 1 ? '1 password was' : `${blanked} passwords were`} blanked in it.` : ''}`,
+        blanked === 0
+          ? `Kept as ${name}.`
+          : `Kept as ${name}. ${blanked === 1 ? '1 password was' : `${blanked} passwords were`} blanked in it.`,
       warn: 'Passwords that Lychnos knows are blanked. Look through the file for others first.',
       stays: 'stays here: it shows a factory login of this site',
       shipped: 'Shipped with Lychnos',
@@ -258,7 +267,9 @@ export const m = {
       setup: 'First setup',
       noSetup: 'This kind has no setup dialogue. Units are set up by hand.',
       redfish:
-        'Lychnos configures the controller over Redfish: it finds the controller by its MAC address, checks the serial, sets password, time and network, reconnects at the new address and reads everything back.',
+        'Lychnos configures the controller over Redfish: it finds the controller by its MAC address, checks ' +
+        'the serial, sets password, time and network, reconnects at the new address and reads everything ' +
+        'back.',
       line: (settings: string) => `Line ${settings}`,
       one: 'One member at a time.',
       wipe: (steps: string) => `A used machine is wiped first: ${steps}. An engineer confirms by typing its name.`,
@@ -298,7 +309,8 @@ export const m = {
       member: 'Member',
       play: 'Play',
       noUnits:
-        'This file does not say what was answered. Add a unit of this kind with the values of that machine, then load it again.',
+        'This file does not say what was answered. Add a unit of this kind with the values of that machine, ' +
+        'then load it again.',
       none: 'There is no recording of this kind yet. Every setup on a console that has ended adds one.',
       noConsole: 'This kind asks nothing on a console.',
       passes: (n: number) => (n === 1 ? '1 step, no differences' : `${n} steps, no differences`),
@@ -330,7 +342,8 @@ export const m = {
       move: (version: number) => `Move to version ${version}`,
       moveTitle: (bringUp: string, version: number) => `Move units of ${bringUp} to version ${version}`,
       moveSay:
-        'Units that were not set up yet move at once. A unit that was set up, at least in part, moves only if a lead gives a reason. A signed unit, or one that is being set up, stays as it is.',
+        'Units that were not set up yet move at once. A unit that was set up, at least in part, moves only ' +
+        'if a lead gives a reason. A signed unit, or one that is being set up, stays as it is.',
       moved: (n: number) => (n === 1 ? '1 unit moved.' : `${n} units moved.`),
       stay: 'Not moved:',
       sorts: { ADDED: 'added', REMOVED: 'removed', CHANGED: 'changed', MOVED: 'moved' } as Record<string, string>,
@@ -345,7 +358,9 @@ export const m = {
       } as Record<string, string>,
     },
     adjust: {
-      say: 'A local difference does not need a new kind. An adjustment applies to all units of this kind at the site or in one bring-up, including existing ones.',
+      say:
+        'A local difference does not need a new kind. An adjustment applies to all units of this kind at the ' +
+        'site or in one bring-up, including existing ones.',
       what: 'Value',
       kinds: 'Value in the kind',
       site: 'Adjusted',
@@ -371,7 +386,9 @@ export const m = {
   },
   people: {
     title: 'People',
-    say: 'People who can sign in, and what they may do. Disabling a person ends their sessions immediately; the name stays in the journal.',
+    say:
+      'People who can sign in, and what they may do. Disabling a person ends their sessions immediately; the ' +
+      'name stays in the journal.',
     leadsOnly: 'Only leads manage accounts.',
     invite: 'Invite person',
     name: 'Name',
@@ -449,7 +466,9 @@ export const m = {
   },
   bringUps: {
     title: 'Bring-ups',
-    none: 'No bring-up yet. A bring-up is a batch of units that are commissioned and handed over together. Create the first one.',
+    none:
+      'No bring-up yet. A bring-up is a batch of units that are commissioned and handed over together. ' +
+      'Create the first one.',
     size: (units: number, signed: number) => (units === 0 ? 'no unit yet' : `${signed} of ${units} signed`),
     begin: 'New bring-up',
     name: 'Name',
@@ -518,7 +537,8 @@ export const m = {
     noUnits: 'No units yet. Add units of a kind, or import a label list.',
     importTitle: 'Import labels',
     importText:
-      'Choose a CSV file or paste columns from a spreadsheet: serial, MAC address, rack position, model, optionally first address. A header row allows any column order.',
+      'Choose a CSV file or paste columns from a spreadsheet: serial, MAC address, rack position, model, ' +
+      'optionally first address. A header row allows any column order.',
     take: (n: number) => (n === 1 ? 'Import 1 valid line' : `Import ${n} valid lines`),
     right: 'valid',
     undo: 'Undo last import',
@@ -536,7 +556,8 @@ export const m = {
     such: 'such as',
     allFacts: 'all facts',
     legend:
-      'hatched: not asked by this kind · grey: set by site or kind · type or paste values · Ctrl+D fill down · Ctrl+Z undo',
+      'hatched: not asked by this kind · grey: set by site or kind · type or paste values · Ctrl+D fill down ' +
+      '· Ctrl+Z undo',
     print: 'Print rack sheet',
     carry: 'Cables and ports',
     set: (n: number) => `${n} facts set`,
@@ -595,7 +616,8 @@ export const m = {
     images: {
       sort: 'Images',
       intro:
-        'Each image is read once: its SHA-256, its format, its manifest and its description are compared with the plan.',
+        'Each image is read once: its SHA-256, its format, its manifest and its description are compared ' +
+        'with the plan.',
       none: 'No images yet. Add the image files that virtual machines are deployed from.',
       upload: 'Upload files',
       uploadHint: 'the image, with its manifest (.mf, .sha256) and description (.ovf) if there are any',
@@ -717,7 +739,9 @@ export const m = {
     existing: {
       title: 'Import existing addresses',
       short: 'Import existing',
-      text: 'A table with the columns address and name, a hosts file, or the lease file of a DHCP server. Imported addresses are never allocated.',
+      text:
+        'A table with the columns address and name, a hosts file, or the lease file of a DHCP server. ' +
+        'Imported addresses are never allocated.',
       zone: 'Read the site’s zones from the name server',
       fresh: 'new addresses',
       ours: 'allocated here',
@@ -780,7 +804,8 @@ export const m = {
     choose: 'Select a unit to see its steps.',
     confirm: (n: number) => `Set up ${n === 1 ? '1 unit' : `${n} units`}?`,
     confirmText:
-      'Each machine is first identified by its label. Then its password, names, servers and address are set, and it restarts. This cannot be undone.',
+      'Each machine is first identified by its label. Then its password, names, servers and address are set, ' +
+      'and it restarts. This cannot be undone.',
     confirmYes: 'Start setup',
     confirmNo: 'Not yet',
     since: 'for',
@@ -824,9 +849,11 @@ export const m = {
     pagesDone: (done: number, all: number) => `${done} of ${all} done`,
     networkOf: (unit: string, member: string) => `Over the network: ${unit} ${member}`.trim(),
     controllerDriven:
-      'The controller is found by the MAC address on its label, set up over Redfish and read back at its planned address. Each page after that is read, filled in, read back and compared.',
+      'The controller is found by the MAC address on its label, set up over Redfish and read back at its ' +
+      'planned address. Each page after that is read, filled in, read back and compared.',
     controllerByHand:
-      'Find the controller by its MAC address, enter these values and tick each one in the list. Then fill in the pages in a browser.',
+      'Find the controller by its MAC address, enter these values and tick each one in the list. Then fill ' +
+      'in the pages in a browser.',
     pagesDriven: 'Each page is read, filled in, read back and compared, over the documented interface of the machine.',
     pagesByHand: 'Open each page in a browser, enter these values and tick each one in the list.',
     pagesByHandMayDrive:
@@ -933,7 +960,8 @@ export const m = {
         ? '1 answer is wrong: it differs but should match, or matches but should differ.'
         : `${n} answers are wrong: they differ but should match, or match but should differ.`,
     before:
-      'The questions of this setup and their answers are listed on the left. Nothing is sent before the serial matches, and nothing permanent without your decision.',
+      'The questions of this setup and their answers are listed on the left. Nothing is sent before the ' +
+      'serial matches, and nothing permanent without your decision.',
     noLine: 'No console line is reachable. Read the values here or print them, and tick each step when it is done.',
     set: 'Set up and read back.',
     reach: 'Probe its addresses',
@@ -961,7 +989,9 @@ export const m = {
     title: 'Is it the right machine?',
     field: 'Serial number or MAC address on the machine',
     button: 'Compare with the label',
-    say: 'This machine does not identify itself. What you enter is compared with the label list and recorded with your name.',
+    say:
+      'This machine does not identify itself. What you enter is compared with the label list and recorded ' +
+      'with your name.',
     read: (by: string, read: string) => `${by} read ${read} on the machine`,
     none: 'The serial number on this machine is not recorded yet, so its identity is not measured.',
   },
@@ -1017,7 +1047,8 @@ export const m = {
     hostKey: 'SSH host key',
     request: 'Create signing request',
     requestMade:
-      'Certificate signing request. Have your authority sign it and paste the chain below. The private key stays on the machine.',
+      'Certificate signing request. Have your authority sign it and paste the chain below. The private key ' +
+      'stays on the machine.',
     chain: 'Signed certificate chain (PEM, any order)',
     putIn: 'Install certificate',
     copy: 'Copy',
@@ -1026,13 +1057,15 @@ export const m = {
     strip: (rung: string, n: number) => `${rung}: last ${n} changes, newest on the right`,
     vantages: 'Vantage points',
     vantagesSay:
-      'A network that this server cannot reach is checked from a vantage point: the same program, started in that network. It connects out to this server.',
+      'A network that this server cannot reach is checked from a vantage point: the same program, started in ' +
+      'that network. It connects out to this server.',
     noVantage: 'None. Everything is checked from this server.',
     linked: 'connected',
     cut: (seen: string | null) => (seen ? `not connected, last seen ${seen}` : 'never connected'),
     reaches: 'reaches',
     otherVersion:
-      'It runs another version of Lychnos and was turned away. Install the version of this server there, and start it again.',
+      'It runs another version of Lychnos and was turned away. Install the version of this server there, and ' +
+      'start it again.',
     newVantage: 'Name of the new vantage point',
     make: 'Add vantage point',
     revoke: 'Revoke',
@@ -1065,7 +1098,9 @@ export const m = {
   },
   tokens: {
     title: 'Tokens for programs',
-    say: 'A program signs in with a token instead of your password. A token has a role and an end date. The journal records its actions under your name.',
+    say:
+      'A program signs in with a token instead of your password. A token has a role and an end date. The ' +
+      'journal records its actions under your name.',
     none: 'You have no tokens.',
     may: { viewer: 'viewer', engineer: 'engineer', lead: 'lead' } as Record<string, string>,
     ends: (day: string) => `ends ${day}`,
@@ -1096,7 +1131,8 @@ export const m = {
     sign: (n: number) => (n === 0 ? 'Nothing to sign yet' : n === 1 ? 'Sign 1 unit' : `Sign ${n} units`),
     signTitle: (n: number) => (n === 1 ? 'Sign 1 unit?' : `Sign ${n} units?`),
     signSay:
-      'The record freezes addresses, names, fingerprints, check results and the journal of these units under your name. Records never change; a unit can be reopened with a reason.',
+      'The record freezes addresses, names, fingerprints, check results and the journal of these units under ' +
+      'your name. Records never change; a unit can be reopened with a reason.',
     signed: (n: number) => (n === 1 ? '1 unit signed.' : `${n} units signed.`),
     signedWord: 'signed',
     signedBy: (name: string) => `signed by ${name}`,
@@ -1115,11 +1151,13 @@ export const m = {
         reopenings: ['Reopen', 'The record stays but is no longer valid until the unit is signed again.'],
         replacements: [
           'Replace a machine',
-          'Addresses and names stay. Enter serial and MAC addresses of the new machine. Its certificate and host key are accepted at first contact; it is set up, proven and signed again.',
+          'Addresses and names stay. Enter serial and MAC addresses of the new machine. Its certificate and ' +
+            'host key are accepted at first contact; it is set up, proven and signed again.',
         ],
         retirement: [
           'Retire permanently',
-          'Addresses are released, DNS records deleted, serial and rack position become free. The record stays. This cannot be undone.',
+          'Addresses are released, DNS records deleted, serial and rack position become free. The record ' +
+            'stays. This cannot be undone.',
         ],
       } as Record<string, [string, string]>,
       machine: 'Which machine',
@@ -1160,7 +1198,8 @@ export const m = {
     pack: 'Pack for operations',
     credentials: 'Passwords',
     credentialsSay:
-      'The passwords of all signed units, encrypted for this key. Packs never contain passwords. The journal records the export and its key.',
+      'The passwords of all signed units, encrypted for this key. Packs never contain passwords. The journal ' +
+      'records the export and its key.',
     key: 'Public key',
     keySample: 'OpenPGP public key, ASCII armored',
     seal: 'Encrypt and download',

@@ -125,7 +125,8 @@ describe('Configure', () => {
   it('says what has to come first where nothing can be started', async () => {
     shown(configure([]));
     expect(await screen.findByText(/No setup started yet/)).toHaveTextContent(
-      'No setup started yet. A unit is ready once 1 Prepare has all its facts and 2 Allocate has allocated its addresses.',
+      'No setup started yet. A unit is ready once 1 Prepare has all its facts and 2 Allocate has allocated ' +
+        'its addresses.',
     );
   });
 

@@ -5,7 +5,7 @@
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
-  import type { CellText, FactsReport, Finding, KindBrief, PrepareView, Statement } from '../../lib/types';
+  import type { CellText, FactsReport, Finding, KindBrief, PrepareView, SheetRow, Statement } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
   import { bringUpId, chosenUnit, choose } from '../../routes';
@@ -35,6 +35,10 @@
       ? `${kind.title}, ${m.kinds.version(kind.version)}`
       : kind.title;
   const findings = $derived(sheet.data?.site.findings ?? []);
+
+  /** The facts that have a cell in this row; those of a unit are in the row of its first member. */
+  const shownFacts = (kind: KindBrief, row: SheetRow) =>
+    kind.facts.filter((fact) => !fact.secret && (fact.scope === 'MEMBER' || row.first));
 
   function measure(): void {
     if (session.mayWork)
@@ -201,7 +205,7 @@
               <div class="unit">
                 <b class="mono">{row.unit}</b>
                 {row.member}
-                {#each kind.facts.filter((fact) => !fact.secret && (fact.scope === 'MEMBER' || row.first)) as fact (fact.name)}
+                {#each shownFacts(kind, row) as fact (fact.name)}
                   <span class="fact"
                     ><span class="sub">{fact.title}</span>
                     <span class="mono">{row.cells[fact.name]?.value ?? '____________'}</span></span

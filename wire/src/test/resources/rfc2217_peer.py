@@ -1,4 +1,4 @@
-"""An RFC 2217 server of pyserial's on one TCP port, in front of a port that gives back what it gets; prints what is set."""
+"""An RFC 2217 server of pyserial on one TCP port, before a port that returns what it gets. Prints what is set."""
 import socket
 import sys
 import threading

@@ -44,8 +44,11 @@ class AccidentsTest {
                 "/api/bring-ups/1/network",
                 Api.JSON.readTree(
                         """
-                {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","domain":"ardal.example","nameServers":["10.40.9.3","10.40.9.4"],"timeServers":["10.40.9.6","10.40.9.7","10.40.9.8"],
-                 "ranges":[{"purpose":"pool","run":".101-.180","note":""},{"purpose":"dhcp","run":".10-.31","note":""}]}"""));
+                {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1",
+                 "domain":"ardal.example","nameServers":["10.40.9.3","10.40.9.4"],
+                 "timeServers":["10.40.9.6","10.40.9.7","10.40.9.8"],
+                 "ranges":[{"purpose":"pool","run":".101-.180","note":""},
+                   {"purpose":"dhcp","run":".10-.31","note":""}]}"""));
         List<String> labels = Files.readAllLines(Machines.labels());
         assertEquals(
                 200,

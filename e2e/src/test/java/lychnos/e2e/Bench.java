@@ -30,7 +30,8 @@ final class Bench {
 
     private static final String FACTS =
             """
-            unit,member,serial,MAC address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,nodes in the cluster,fabric name
+            unit,member,serial,MAC address,location,console line,tunnel endpoints,control VLAN,\
+            switches planned,memory,disk,nodes in the cluster,fabric name
             ben-fic-1,left,EO-1,02:4c:59:e6:00:01,R1 u40,6101
             ben-fic-1,right,EO-2,02:4c:59:e6:00:02,R1 u41,6102
             ben-fdc-1,controller 1,ES-1,02:4c:59:e6:00:03,R1 u8,6103,10.45.0.0/16,3900,6,,,1,ben-fabric

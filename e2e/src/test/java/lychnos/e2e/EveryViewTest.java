@@ -132,8 +132,10 @@ class EveryViewTest {
                 "/api/bring-ups/1/network",
                 Api.JSON.readTree(
                         """
-                {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","vlan":408,"domain":"ardal.example","nameServers":["10.40.9.3"],"timeServers":["10.40.9.6"],
-                 "ranges":[{"purpose":"pool","run":".141-.180","note":""},{"purpose":"dhcp","run":".10-.31","note":""}]}"""));
+                {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","vlan":408,
+                 "domain":"ardal.example","nameServers":["10.40.9.3"],"timeServers":["10.40.9.6"],
+                 "ranges":[{"purpose":"pool","run":".141-.180","note":""},
+                   {"purpose":"dhcp","run":".10-.31","note":""}]}"""));
         lead.text(stage.url(), "/api/bring-ups/1/labels", Files.readString(Machines.labels()));
         lead.ask(
                 stage.url(),

@@ -69,7 +69,8 @@ public final class HallBench {
                 "network",
                 Api.JSON.readTree(
                         """
-                {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
+                {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,
+                 "domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.41.1.0-10.41.250.255","note":""}]}"""));
         announce("interconnect-pair", PAIRS, 2);
         announce("hypervisor-host", SINGLES, 1);
@@ -121,11 +122,13 @@ public final class HallBench {
                 """
                 drop table if exists twin_claim, twin_name, twin_journal;
                 create table twin_claim (like claim including all, foreign key (unit_id) references unit,
-                    foreign key (network_id, realm_id) references network (id, realm_id), foreign key (taken_by) references account);
+                    foreign key (network_id, realm_id) references network (id, realm_id),
+                    foreign key (taken_by) references account);
                 create table twin_name (like name_record including all, foreign key (claim_id) references claim);
                 create table twin_journal (like journal including all, foreign key (account_id) references account);
                 \\copy (select * from claim where allocation = '%1$s') to '%2$s/claim'
-                \\copy (select n.* from name_record n join claim c on c.id = n.claim_id where c.allocation = '%1$s') to '%2$s/name'
+                \\copy (select n.* from name_record n join claim c on c.id = n.claim_id \
+                where c.allocation = '%1$s') to '%2$s/name'
                 \\copy (select * from journal where act like 'allocated %%' order by id desc limit 1) to '%2$s/journal'
                 begin;
                 \\timing on
@@ -162,7 +165,8 @@ public final class HallBench {
                     window.firstSeen = {};
                     new MutationObserver(() => {
                       for (const selector of ['tr[id^=unit-]', 'td[id^=fact-]', 'td.proof']) {
-                        if (!(selector in window.firstSeen) && document.querySelector(selector)) window.firstSeen[selector] = performance.now();
+                        if (!(selector in window.firstSeen) && document.querySelector(selector))
+                          window.firstSeen[selector] = performance.now();
                       }
                     }).observe(document, { childList: true, subtree: true });""");
             screen.signIn(stage.url());

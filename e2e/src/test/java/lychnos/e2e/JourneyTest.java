@@ -193,8 +193,8 @@ class JourneyTest {
         assertEquals(13, lines.size());
         assertTrue(
                 lines.get(1)
-                        .matches(
-                                "ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"),
+                        .matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,"
+                                + "BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"),
                 lines.get(1));
         assertThat(screen.button("Sign 12 units")).isEnabled();
         screen.page.keyboard().press("s");

@@ -52,7 +52,8 @@ public final class KeepingBench {
                 "network",
                 Api.JSON.readTree(
                         """
-                {"name":"Management","prefix":"10.42.0.0/16","gateway":"10.42.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
+                {"name":"Management","prefix":"10.42.0.0/16","gateway":"10.42.0.1","vlan":500,
+                 "domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.42.1.0-10.42.250.255","note":""}]}"""));
         StringBuilder labels = new StringBuilder("serial,mac,rack position,model\n");
         for (int i = 0; i < count; i++) {

@@ -94,7 +94,8 @@ public final class LoadBench {
                 "network",
                 Api.JSON.readTree(
                         """
-                {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
+                {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,
+                 "domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.41.1.0-10.41.250.255","note":""}]}"""));
         for (Map.Entry<String, Integer> kind :
                 new TreeMap<>(Map.of("interconnect-pair", UNITS / 2, "hypervisor-host", UNITS / 2)).entrySet()) {

@@ -168,8 +168,13 @@ final class Screen implements AutoCloseable {
         Object found = page.evaluate(
                 """
                 async () => {
-                  const result = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
-                  return result.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | '));
+                  const result = await axe.run(document, {
+                    runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+                  });
+                  return result.violations.map(
+                    (v) => v.id + ': ' + v.nodes.map(
+                      (n) => n.target.join(' ') + ' ' + (n.any[0]?.message ?? ''))
+                      .slice(0, 3).join(' | '));
                 }""");
         List<String> rules = new ArrayList<>();
         ((List<?>) found).forEach(rule -> rules.add(String.valueOf(rule)));

@@ -47,7 +47,8 @@ class TwoServersTest {
                     "/api/bring-ups/1/network",
                     Api.JSON.readTree(
                             """
-                    {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","domain":"ardal.example","nameServers":[],"timeServers":[],
+                    {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1",
+                     "domain":"ardal.example","nameServers":[],"timeServers":[],
                      "ranges":[{"purpose":"pool","run":".101-.140","note":""}]}"""));
             ExecutorService people = Executors.newFixedThreadPool(8);
             List<Callable<Integer>> work = new ArrayList<>();
@@ -124,7 +125,8 @@ class TwoServersTest {
                     "/api/bring-ups/1/network",
                     Api.JSON.readTree(
                             """
-                    {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","domain":"ardal.example","nameServers":[],"timeServers":[],
+                    {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1",
+                     "domain":"ardal.example","nameServers":[],"timeServers":[],
                      "ranges":[{"purpose":"pool","run":".101-.140","note":""}]}"""));
             assertEquals(
                     200,

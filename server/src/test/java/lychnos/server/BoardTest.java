@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.text.Texts;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -63,7 +64,7 @@ class BoardTest {
         client.labels(id, "BQ-1\t02:4c:59:0c:00:01\tR1 u5\tC4\nBQ-2\t02:4c:59:0c:00:02\tR1 u7\tC4", false);
         Json board = board(id);
         assertEquals("fault", board.getString("todos[0].mark"));
-        assertEquals("2 addresses are needed in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
+        assertTrue(Texts.says("core.rule.RuleText.POOL_TOO_SMALL", board.getString("todos[0].title")));
         client.post("/api/bring-ups/" + id + "/setups", Map.of("width", 3)).statusCode(409);
     }
 

@@ -90,9 +90,10 @@ class ConfigureTest extends ConfigureStage {
             assertTrue(
                     csv.lines()
                             .skip(1)
-                            .allMatch(
-                                    line -> line.matches(
-                                            "t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5]/24,management,.*,CF-20-[0-4],02:4c:59:c0:14:0[0-4],.*,[0-9a-f]{64},2.*Z,.*")),
+                            .allMatch(line ->
+                                    line.matches("t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5]/24,"
+                                            + "management,.*,"
+                                            + "CF-20-[0-4],02:4c:59:c0:14:0[0-4],.*,[0-9a-f]{64},2.*Z,.*")),
                     csv);
         }
     }

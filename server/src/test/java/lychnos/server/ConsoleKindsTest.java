@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.kind.KindReader;
+import lychnos.core.text.Texts;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
 import lychnos.lab.console.Habit;
@@ -106,9 +107,8 @@ class ConsoleKindsTest {
             stage.tickFirst(unit);
             stage.held(unit, 0, "RESTARTS");
             stage.yes(unit);
-            assertEquals(
-                    "“Registration” waits until registration answer is known. Enter it on the fact sheet.",
-                    stage.held(unit, 0, "PREREQUISITE").get("sentence"));
+            String sentence = (String) stage.held(unit, 0, "PREREQUISITE").get("sentence");
+            assertTrue(Texts.says("core.dialogue.DialogueText.WAITS_UNTIL_ENTERED", sentence), sentence);
             String request = stage.bench(unit)
                     .getString("members[0].steps.find { it.title == 'Request' }.told.'licence request'");
             stage.fact(unit, "registration-answer", new LicenceOffice("Buttermere").answer(request, 120));

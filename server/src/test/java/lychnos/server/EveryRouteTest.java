@@ -51,9 +51,11 @@ class EveryRouteTest {
             "{\"",
             "[[[[",
             "[null]",
-            "{\"units\":[null],\"lines\":[null],\"cells\":[null],\"networks\":[null],\"ranges\":[null],\"nameServers\":[null]}",
+            "{\"units\":[null],\"lines\":[null],\"cells\":[null],"
+                    + "\"networks\":[null],\"ranges\":[null],\"nameServers\":[null]}",
             "{\"name\":\"a\",\"name\":\"b\"}",
-            "{\"name\":\"a\\u0000b\",\"why\":\"\\u0000\",\"login\":\"\\u0000\",\"password\":\"\\u0000\",\"to\":\"\\u0000\"}",
+            "{\"name\":\"a\\u0000b\",\"why\":\"\\u0000\","
+                    + "\"login\":\"\\u0000\",\"password\":\"\\u0000\",\"to\":\"\\u0000\"}",
             "{\"count\":99999999999999999999,\"id\":1e400,\"minutes\":-2147483649,\"width\":1.5}",
             "{\"name\":{\"deep\":[]},\"units\":\"x\",\"lines\":7,\"values\":[]}",
             "[".repeat(10_000),

@@ -13,6 +13,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.KindPackage;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
+import lychnos.core.text.Texts;
 import lychnos.server.http.Json;
 import lychnos.server.http.Response;
 import lychnos.server.secrets.SealedStore;
@@ -184,7 +185,8 @@ class KindSharingTest {
     @Test
     void aBrokenPackageIsRefusedAndKeepsNothing() {
         Response none = zip(engineer, "/api/kinds/packages", "no archive".getBytes());
-        assertTrue(none.statusCode(400).json().getString("detail").contains("no ZIP archive"));
+        assertTrue(Texts.says(
+                "core.kind.KindFileText.NOT_A_ZIP", none.statusCode(400).json().getString("detail")));
         KindPackage faulty = new KindPackage("kind: hub-g\ntitle: Hub\n", new TreeMap<>());
         assertTrue(zip(engineer, "/api/kinds/packages/check", faulty.write())
                         .json()

@@ -174,9 +174,10 @@ class ElsewhereTest {
                         .putHeader("Location", away)
                         .end("{\"@odata.id\":\"" + away + "\"}");
             } else {
-                response.end(
-                        "{\"RedfishVersion\":\"1.17.0\",\"Links\":{\"Sessions\":{\"@odata.id\":\"/redfish/v1/Sessions\"}},\"Managers\":{\"@odata.id\":\""
-                                + away + "\"}}");
+                response.end("{\"RedfishVersion\":\"1.17.0\","
+                        + "\"Links\":{\"Sessions\":{\"@odata.id\":\"/redfish/v1/Sessions\"}},"
+                        + "\"Managers\":{\"@odata.id\":\""
+                        + away + "\"}}");
             }
         });
         assertTrue(first(climb(redfish())) >= Rung.IDENTITY.ordinal());

@@ -136,8 +136,7 @@ class HallWireTest {
             hall.does("ip", "addr", "add", six + "/128", "dev", "m1", "nodad");
             assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(six)));
             Verdict verdict = climb(six, FIRST);
-            assertTrue(
-                    verdict.sentence().startsWith("2 machines say that " + six + " is theirs: "), verdict.sentence());
+            assertTrue(verdict.sentence().startsWith("2 machines claim " + six + ": "), verdict.sentence());
             hall.does("ip", "addr", "del", six + "/128", "dev", "m1");
         } finally {
             hall.does("ip", "addr", "del", six + "/128", "dev", "m0");
@@ -155,7 +154,7 @@ class HallWireTest {
             assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(AT)));
             Verdict verdict = climb(AT, FIRST);
             assertEquals(Rung.ANSWERS, verdict.broken());
-            assertTrue(verdict.sentence().startsWith("2 machines say that 10.40.8.60 is theirs: "), verdict.sentence());
+            assertTrue(verdict.sentence().startsWith("2 machines claim 10.40.8.60: "), verdict.sentence());
         } finally {
             hall.does("ip", "addr", "del", "10.40.8.60/32", "dev", "m1");
             HallOnTheWire.forgetNeighbour(AT);

@@ -21,11 +21,13 @@ import lychnos.core.kind.Kind;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.Reply;
 import lychnos.core.service.TimeSample;
+import lychnos.core.text.Texts;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.vantage.LocalVantage;
@@ -111,7 +113,7 @@ class ServicesWireTest {
                 .updates()
                 .get(0)
                 .text();
-        assertTrue(answer.contains("BADSIG") && answer.contains("the key"), answer);
+        assertTrue(answer.equals(WireText.DNS_KEY_UNKNOWN.text("BADSIG")), answer);
         Pushed pushed = vantage.makeRecords(
                         PRIMARY, ZONE, wrongKey(), List.of(new ZoneRecord("no." + ZONE, "A", "10.40.8.50")), SOON)
                 .get(0);
@@ -155,7 +157,7 @@ class ServicesWireTest {
                 pushed.stream().map(Pushed::state).toList());
         assertTrue(
                 pushed.get(1).why().contains("10.40.8.77")
-                        && pushed.get(1).why().contains("not ours"),
+                        && Texts.says(WireText.RECORD_NOT_OURS, pushed.get(1).why()),
                 pushed.get(1).why());
         assertTrue(
                 pushed.get(2).why().contains("an alias to printer." + ZONE),
@@ -226,7 +228,10 @@ class ServicesWireTest {
                 () -> vantage.mail(
                         relay, 25, new Letter("lychnos@hall.lan", "duty@ardal.example", "Ardal", "text"), SOON));
         assertEquals(WireFault.Kind.REFUSED, refused.kind());
-        assertTrue(refused.getMessage().startsWith("the relay says: 550 5.1.8"), refused.getMessage());
+        assertTrue(
+                Texts.says(WireText.RELAY_ANSWERS, refused.getMessage())
+                        && refused.getMessage().contains("550 5.1.8"),
+                refused.getMessage());
         assertEquals(
                 WireFault.Kind.SILENT,
                 assertThrows(

@@ -58,7 +58,8 @@ class ExistingListTest {
     @Test
     void readsALeaseTable() {
         String text = "address,hwaddr,client_id,valid_lifetime,expire,subnet_id,fqdn_fwd,fqdn_rev,hostname,state\n"
-                + "10.40.8.12,02:4c:59:a1:00:03,,4000,1790000000,1,0,0,early,0\n10.40.8.13,02:4c:59:a1:00:04,,4000,1790000000,1,0,0,gone,2\n";
+                + "10.40.8.12,02:4c:59:a1:00:03,,4000,1790000000,1,0,0,early,0\n"
+                + "10.40.8.13,02:4c:59:a1:00:04,,4000,1790000000,1,0,0,gone,2\n";
         assertEquals(List.of("10.40.8.12 early 02:4c:59:a1:00:03 DHCP lease"), read(text));
     }
 

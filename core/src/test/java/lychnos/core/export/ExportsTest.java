@@ -61,7 +61,8 @@ class ExportsTest {
     void csvHasAHeadingAndTimesInUtc() throws IOException {
         List<String> lines = written(EndpointsCsv::write, PAIR).lines().toList();
         assertEquals(
-                "name,address,role,unit,kind,place,network,vlan,gateway,serial,mac,firmware,certificate_sha256,proven_at,proven_from",
+                "name,address,role,unit,kind,place,network,vlan,gateway,"
+                        + "serial,mac,firmware,certificate_sha256,proven_at,proven_from",
                 lines.get(0));
         assertEquals(
                 "ard-fic-1-l.ardal.example,10.40.8.40/24,left,ard-fic-1,interconnect-pair,R1 "

@@ -296,21 +296,21 @@ class LanguageTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "- { asked: 'A?', answer: 'x', if: nothing } | kind.KindFaultText.UNKNOWN_IN_CONDITION",
-                "- { asked: 'A?', answer: 'x', if: word } | kind.KindFaultText.PASSWORD_IN_CONDITION",
-                "- { asked: 'A?', answer: 'x', if: { mode: bridged } } | kind.KindFaultText.NEVER_THAT_VALUE",
-                "- { asked: 'A?', answer: 'x', if: { guarded: maybe } } | kind.KindFaultText.NEVER_THAT_VALUE",
-                "- { asked: 'A?', answer: 'x', if: { firmware: from new } } | fact.FactText.NOT_A_VERSION",
-                "- { asked: 'A?', answer: 'x', if: more } | kind.KindFaultText.UNKNOWN_IN_CONDITION",
-                "- { asked: 'A?', answer: '{serial + 1}' } | kind.KindFaultText.NOT_A_NUMBER_TO_ADD",
-                "- { asked: 'A?', answer: '{first-vlan + mode}' } | kind.KindFaultText.NOT_A_NUMBER_TO_ADD",
-                "- { asked: 'A?', answer: '{time-servers + 1:,}' } | dialogue.DialogueText.LIST_ADDED",
-                "- { repeat: serial, steps: [ { asked: 'A?', answer: 'x' } ] }                 | kind.KindFaultText.REPETITION",
-                "- { repeat: 33, steps: [ { asked: 'A?', answer: 'x' } ] } | kind.KindFaultText.NUMBER_EXPECTED",
-                "- { repeat: 2, steps: [ { repeat: 2, steps: [ { asked: 'A?', answer: x } ] } ] } | kind.KindFaultText.REPEATED_TWICE",
-                "- { repeat: 2, steps: [ { asked: 'A?', answer: '{mystery}' } ] }              | kind.KindFaultText.UNKNOWN_PLACEHOLDER",
-                "- { repeat: 2 } | kind.KindFaultText.REPETITION_EMPTY",
-                "- { asked: 'A?', answer: 'x', within: soon } | kind.KindFaultText.NOT_A_TIME"
+                "- { asked: 'A?', answer: 'x', if: nothing } | core.kind.KindFaultText.UNKNOWN_IN_CONDITION",
+                "- { asked: 'A?', answer: 'x', if: word } | core.kind.KindFaultText.PASSWORD_IN_CONDITION",
+                "- { asked: 'A?', answer: 'x', if: { mode: bridged } } | core.kind.KindFaultText.NEVER_THAT_VALUE",
+                "- { asked: 'A?', answer: 'x', if: { guarded: maybe } } | core.kind.KindFaultText.NEVER_THAT_VALUE",
+                "- { asked: 'A?', answer: 'x', if: { firmware: from new } } | core.fact.FactText.NOT_A_VERSION",
+                "- { asked: 'A?', answer: 'x', if: more } | core.kind.KindFaultText.UNKNOWN_IN_CONDITION",
+                "- { asked: 'A?', answer: '{serial + 1}' } | core.kind.KindFaultText.NOT_A_NUMBER_TO_ADD",
+                "- { asked: 'A?', answer: '{first-vlan + mode}' } | core.kind.KindFaultText.NOT_A_NUMBER_TO_ADD",
+                "- { asked: 'A?', answer: '{time-servers + 1:,}' } | core.dialogue.DialogueText.LIST_ADDED",
+                "- { repeat: serial, steps: [ { asked: 'A?', answer: 'x' } ] } | core.kind.KindFaultText.REPETITION",
+                "- { repeat: 33, steps: [ { asked: 'A?', answer: 'x' } ] } | core.kind.KindFaultText.NUMBER_EXPECTED",
+                "- { repeat: 2, steps: [ { repeat: 2, steps: [ { asked: A, answer: x } ] } ] } | core.kind.KindFaultText.REPEATED_TWICE",
+                "- { repeat: 2, steps: [ { asked: A, answer: '{mystery}' } ] } | core.kind.KindFaultText.UNKNOWN_PLACEHOLDER",
+                "- { repeat: 2 } | core.kind.KindFaultText.REPETITION_EMPTY",
+                "- { asked: 'A?', answer: 'x', within: soon } | core.kind.KindFaultText.NOT_A_TIME"
             })
     void saysWhatIsWrongOnceAndWhere(String steps, String reason) {
         List<KindFault> faults = faults(steps);

@@ -33,7 +33,7 @@ class LineLogTest {
                 .collect(Collectors.joining());
     }
 
-    /** Kinds whose consoles ask line by line: cursor keys, and keys that show nothing, leave no trace in a plain log. */
+    /** Kinds whose consoles ask line by line: cursor keys and silent keys leave no trace in a plain log. */
     @ParameterizedTest
     @ValueSource(strings = {"console-manager", "interconnect-pair", "fabric-controller"})
     void aPlainLogAgreesAsTheRecordingDoes(String kind) {

@@ -106,24 +106,25 @@ class SheetCsvTest {
         assertEquals(List.of(), table.cells());
         assertTrue(
                 Texts.says(
-                        "fact.FactText.NUMBER_OF_SPREADSHEET",
+                        "core.fact.FactText.NUMBER_OF_SPREADSHEET",
                         table.faults().get(0).reason()),
                 table.faults()::toString);
-        assertTrue(Texts.says("fact.FactText.MAC_ZEROS", table.faults().get(1).reason()), table.faults()::toString);
+        assertTrue(
+                Texts.says("core.fact.FactText.MAC_ZEROS", table.faults().get(1).reason()), table.faults()::toString);
     }
 
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
             value = {
-                "unit;member;serial~ard-fic-9;left;X | 2 | sheet.SheetText.NO_SUCH_UNIT",
-                "unit;member;serial~ard-fic-1;middle;X | 2 | sheet.SheetText.NO_SUCH_MEMBER",
-                "unit;serial~ard-fic-1;X | 2 | sheet.SheetText.WHICH_MEMBER",
-                "unit;member;MAC address~ard-fic-1;left;zz | 2 | fact.FactText.NOT_A_MAC",
-                "unit;console line~ard-srv-001;6101 | 2 | sheet.SheetText.NEVER_ASKED",
-                "unit;colour~ard-srv-001;red | 1 | sheet.SheetText.NO_SUCH_FACT",
-                "colour;serial~a;b | 1 | sheet.SheetText.NO_UNIT_COLUMN",
-                "unit;serial~ard-srv-001;\"X | 2 | fact.FactText.OPEN_QUOTE",
+                "unit;member;serial~ard-fic-9;left;X | 2 | core.sheet.SheetText.NO_SUCH_UNIT",
+                "unit;member;serial~ard-fic-1;middle;X | 2 | core.sheet.SheetText.NO_SUCH_MEMBER",
+                "unit;serial~ard-fic-1;X | 2 | core.sheet.SheetText.WHICH_MEMBER",
+                "unit;member;MAC address~ard-fic-1;left;zz | 2 | core.fact.FactText.NOT_A_MAC",
+                "unit;console line~ard-srv-001;6101 | 2 | core.sheet.SheetText.NEVER_ASKED",
+                "unit;colour~ard-srv-001;red | 1 | core.sheet.SheetText.NO_SUCH_FACT",
+                "colour;serial~a;b | 1 | core.sheet.SheetText.NO_UNIT_COLUMN",
+                "unit;serial~ard-srv-001;\"X | 2 | core.fact.FactText.OPEN_QUOTE",
             })
     void saysWhatIsWrongWhere(String text, int line, String reason) {
         SheetCsv.Table table = SheetCsv.read(text.replace('~', '\n'), LINES);

@@ -33,7 +33,8 @@ public final class Texts {
     /**
      * The same for tables of a test.
      *
-     * @param message a catalogue and its code, such as {@code kind.KindFaultText.KEY_MISSING}
+     * @param message a catalogue behind {@code lychnos.} and its code, such as {@code
+     *     core.kind.KindFaultText.KEY_MISSING}
      */
     public static boolean says(String message, String text) {
         return says(message(message), text);
@@ -42,8 +43,8 @@ public final class Texts {
     private static Message message(String name) {
         int dot = name.lastIndexOf('.');
         try {
-            return (Message) Arrays.stream(Class.forName("lychnos.core." + name.substring(0, dot))
-                            .getEnumConstants())
+            return (Message) Arrays.stream(
+                            Class.forName("lychnos." + name.substring(0, dot)).getEnumConstants())
                     .filter(each -> ((Message) each).name().equals(name.substring(dot + 1)))
                     .findFirst()
                     .orElseThrow(() -> new AssertionError("there is no " + name));

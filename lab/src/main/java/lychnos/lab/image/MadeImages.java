@@ -84,7 +84,8 @@ public final class MadeImages {
             return """
                     <?xml version="1.0" encoding="UTF-8"?>
                     <Envelope xmlns="http://schemas.dmtf.org/ovf/envelope/2"
-                        xmlns:rasd="http://schemas.dmtf.org/wbem/wscim/1/cim-schema/2/CIM_ResourceAllocationSettingData">
+                        xmlns:rasd=\
+                    "http://schemas.dmtf.org/wbem/wscim/1/cim-schema/2/CIM_ResourceAllocationSettingData">
                       <References><File href="%1$s-disk.qcow2" id="file" size="%2$d"/></References>
                       <DiskSection><Info>disk</Info>
                         <Disk diskId="disk" fileRef="file" capacity="%3$d" capacityAllocationUnits="byte * 2^30"/>

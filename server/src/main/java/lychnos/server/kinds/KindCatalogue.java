@@ -239,7 +239,8 @@ public class KindCatalogue {
 
     private List<KindVersionLine> history(String id) {
         return db.createNativeQuery(
-                        "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), v.published_at, "
+                        "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), "
+                                + "v.published_at, "
                                 + "(select count(*) from unit_kind u where u.kind = v.kind_id and u.kind_version = "
                                 + "v.version and u.in_use) from kind_version v left join account a on a.id = "
                                 + "v.published_by where v.kind_id = :id order by v.version desc",

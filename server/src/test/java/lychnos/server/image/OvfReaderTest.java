@@ -9,6 +9,8 @@ import java.util.List;
 import lychnos.core.fact.DataSize;
 import lychnos.core.image.ImageDescription;
 import lychnos.core.image.ImageDescription.DescribedFile;
+import lychnos.core.text.Texts;
+import lychnos.server.text.ImageText;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -71,7 +73,7 @@ class OvfReaderTest {
     void aBrokenOneNamesItsLine() {
         String why = assertThrows(IllegalArgumentException.class, () -> OvfReader.parse("<Envelope>\n<a>\n</Envelope>"))
                 .getMessage();
-        assertEquals("The description is no XML: line 3.", why);
+        assertEquals(ImageText.DESCRIPTION_IS_NO_XML_AT.text(3), why);
         assertTrue(assertThrows(IllegalArgumentException.class, () -> OvfReader.parse("<html/>"))
                 .getMessage()
                 .contains("Envelope"));
@@ -88,7 +90,7 @@ class OvfReaderTest {
             try {
                 assertEquals("", OvfReader.parse(text).product());
             } catch (IllegalArgumentException e) {
-                assertTrue(e.getMessage().startsWith("The description is no XML"), e.getMessage());
+                assertTrue(Texts.says(ImageText.DESCRIPTION_IS_NO_XML_AT, e.getMessage()), e.getMessage());
             }
         }
     }

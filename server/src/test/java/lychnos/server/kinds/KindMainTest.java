@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.util.List;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -44,7 +45,10 @@ class KindMainTest {
         assertEquals(0, run("check", good));
         assertEquals(good + ": Console manager, no faults\n", said());
         assertEquals(1, run("check", good, bad));
-        assertTrue(said().contains(bad + ":13:33: facts.image-digest.is: “digst” is no type of fact"), said());
+        assertTrue(
+                said().contains(bad + ":13:33: facts.image-digest.is: ")
+                        && Texts.says("core.kind.KindFaultText.FACT_TYPE", said()),
+                said());
         assertEquals(1, run("check", directory.resolve("none.yaml").toString()));
         assertTrue(said().contains("there is no such file"), said());
     }
@@ -57,9 +61,9 @@ class KindMainTest {
         assertTrue(said().contains(recording + ": 12 steps, no differences"), said());
         String other = file("other.yaml", KindReader.asWritten(ID).replace("router={gateway}", "gate={gateway}"));
         assertEquals(1, run("dry-run", other, recording));
-        assertTrue(said().contains("The dialogue would send “set host="), said());
+        assertTrue(Texts.says("core.dialogue.DialogueText.RECORDING_DIFFERS", said()), said());
         assertEquals(1, run("dry-run", kind, file("no.cast", "[1]")));
-        assertTrue(said().contains("no.cast: Line 1: a recording begins with"), said());
+        assertTrue(said().contains("no.cast: ") && Texts.says("core.kind.KindFileText.NO_HEADER", said()), said());
     }
 
     @Test
@@ -72,7 +76,7 @@ class KindMainTest {
         assertEquals(0, run("check", target));
         assertEquals(1, run("export", file("bad.yaml", "kind: x\n"), target));
         assertEquals(1, run("check", file("none.zip", "no archive")));
-        assertTrue(said().contains("none.zip: This is no ZIP archive."), said());
+        assertTrue(said().contains("none.zip: ") && Texts.says("core.kind.KindFileText.NOT_A_ZIP", said()), said());
         assertEquals(2, run("export", kind, directory.resolve("kind.txt").toString()));
     }
 

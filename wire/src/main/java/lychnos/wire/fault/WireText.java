@@ -19,6 +19,7 @@ public enum WireText implements Message {
             + "can be left out."),
     CHAIN_NOT_PEM("The text cannot be read as PEM: {fault}."),
     CHAIN_NOT_SIGNED("{subject} is not signed by {issuer}, which came after it"),
+    CHAIN_NOT_NOW("{subject} is valid from {from} to {to}, and not now."),
     CHAIN_NO_AUTHORITY("{subject} signs others but is not an authority"),
     CHAIN_OTHER_CONTENT("The text contains something else than certificates. A private key never leaves its machine."),
     CHAIN_OTHER_KEY("None of these certificates is for the key that the machine has made. Perhaps another "
@@ -30,7 +31,7 @@ public enum WireText implements Message {
     CONNECTION_REFUSED("the connection was refused"),
     DNS_CODE("answers {code}"),
     DNS_ILLEGAL_NAME("a name is not legal: {fault}"),
-    DNS_KEY_UNKNOWN("{code} (the server does not know this key)"),
+    DNS_KEY_UNKNOWN("{code} (the key is not the one of the server)"),
     DNS_NOT_SIGNED("the answer is not signed with the key"),
     DNS_NO_ANSWER("no answer: {fault}"),
     DNS_REFUSED("{server} answered {refusal}"),

@@ -65,10 +65,10 @@ public final class SignedChain {
         for (X509Certificate each : chain) {
             if (now.isAfter(each.getNotAfter().toInstant())
                     || now.isBefore(each.getNotBefore().toInstant())) {
-                throw new IllegalArgumentException(
-                        each.getSubjectX500Principal().getName() + " is valid from "
-                                + day(each.getNotBefore().toInstant()) + " to "
-                                + day(each.getNotAfter().toInstant()) + ", and not now.");
+                throw new IllegalArgumentException(WireText.CHAIN_NOT_NOW.text(
+                        each.getSubjectX500Principal().getName(),
+                        day(each.getNotBefore().toInstant()),
+                        day(each.getNotAfter().toInstant())));
             }
         }
         return String.join("", seen.pem());

@@ -278,7 +278,8 @@ public final class Bench {
             ping -c1 -W1 $1 >/dev/null || exit 0
             at=https://$1:%1$d
             get() { curl -ksf -m 10 -o /dev/null -H "X-Auth-Token: $token" $at$1 || exit 1; }
-            login() { curl -ks -m 10 -D- -o /dev/null -H 'Content-Type: application/json' -d "{\\"UserName\\":\\"%2$s\\",\\"Password\\":\\"$1\\"}" $at/redfish/v1/SessionService/Sessions; }
+            login() { curl -ks -m 10 -D- -o /dev/null -H 'Content-Type: application/json' \\
+              -d "{\\"UserName\\":\\"%2$s\\",\\"Password\\":\\"$1\\"}" $at/redfish/v1/SessionService/Sessions; }
             curl -ksf -m 10 -o /dev/null -w '%%{certs}' $at/redfish/v1/ >/dev/null || exit 1
             token=$(login %3$s | tr -d '\\r' | sed -n 's/^[Xx]-[Aa]uth-[Tt]oken: *//p')
             [ -n "$token" ] || exit 1

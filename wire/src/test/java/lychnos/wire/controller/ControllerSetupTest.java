@@ -15,6 +15,7 @@ import lychnos.core.proof.Settings;
 import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
 import lychnos.wire.controller.ControllerStop.Cause;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.vantage.Vantage;
@@ -49,7 +50,7 @@ class ControllerSetupTest {
 
     @Test
     void aSystemOrAChassisShowsTheSerial() throws Exception {
-        String both = "serial BF-1 and 02:4c:59:a1:00:01 as on the label";
+        String both = WireText.KNOWN_BY_BOTH.text("BF-1", "02:4c:59:a1:00:01");
         try (LoopbackHall lab = new LoopbackHall()) {
             assertEquals(both, identified(lab, LoopbackHall.SERIAL));
         }
@@ -64,14 +65,10 @@ class ControllerSetupTest {
     @Test
     void withoutASerialTheMacAddressDecidesAloneAndTheEvidenceSaysSo() throws Exception {
         try (LoopbackHall lab = new LoopbackHall(Quirk.NO_SERIAL)) {
-            assertEquals(
-                    "02:4c:59:a1:00:01 as on the label; recognized by it alone, since the controller shows no serial",
-                    identified(lab, LoopbackHall.SERIAL));
+            assertEquals(WireText.KNOWN_BY_MAC.text("02:4c:59:a1:00:01"), identified(lab, LoopbackHall.SERIAL));
         }
         try (LoopbackHall lab = new LoopbackHall()) {
-            assertEquals(
-                    "02:4c:59:a1:00:01 as on the label; recognized by it alone, since the label has no serial",
-                    identified(lab, ""));
+            assertEquals(WireText.KNOWN_BY_MAC_NO_LABEL_SERIAL.text("02:4c:59:a1:00:01"), identified(lab, ""));
         }
     }
 
@@ -103,7 +100,7 @@ class ControllerSetupTest {
                 assertEquals(
                         LoopbackHall.OURS,
                         setup.logIn(client, BOTH).orElseThrow().password());
-                assertEquals("serial BF-1 and 02:4c:59:a1:00:01 as on the label", setup.confirm(client));
+                assertEquals(WireText.KNOWN_BY_BOTH.text("BF-1", "02:4c:59:a1:00:01"), setup.confirm(client));
             }
         }
     }

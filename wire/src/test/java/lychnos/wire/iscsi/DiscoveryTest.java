@@ -17,7 +17,9 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import lychnos.core.text.Texts;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -100,11 +102,12 @@ class DiscoveryTest {
             assertTrue(request(in).contains("SessionType=Discovery\0"));
             out.write(loggedIn());
             assertEquals("SendTargets=All\0", request(in));
-            out.write(
-                    answer(
-                            0x24,
-                            0x80,
-                            "TargetName=iqn.2026-11.example.a:1\0TargetAddress=10.40.16.11:3260,1\0TargetAddress=[fd40:a4da:1:16::11]:3260,1\0TargetName=iqn.2026-11.example.a:2\0"));
+            out.write(answer(
+                    0x24,
+                    0x80,
+                    "TargetName=iqn.2026-11.example.a:1\0TargetAddress=10.40.16.11:3260,1\0"
+                            + "TargetAddress=[fd40:a4da:1:16::11]:3260,1\0"
+                            + "TargetName=iqn.2026-11.example.a:2\0"));
             request(in);
         });
         assertEquals(
@@ -149,37 +152,37 @@ class DiscoveryTest {
 
     @Test
     void peersThatDoNotBehaveAreTold() {
-        assertEquals("GARBAGE it refuses the discovery log-in (status 2.3)", fault((in, out) -> {
+        assertEquals("GARBAGE " + WireText.PORTAL_REFUSES.text(2, 3), fault((in, out) -> {
             request(in);
             byte[] refusal = loggedIn();
             refusal[36] = 2;
             refusal[37] = 3;
             out.write(refusal);
         }));
-        assertEquals("GARBAGE it sends us to another portal", fault((in, out) -> {
+        assertEquals("GARBAGE " + WireText.PORTAL_REDIRECTS.text(), fault((in, out) -> {
             request(in);
             byte[] elsewhere = answer(0x23, 0x87, "TargetAddress=10.99.0.1:3260\0");
             elsewhere[36] = 1;
             out.write(elsewhere);
         }));
-        assertTrue(fault((in, out) -> out.write(Arrays.copyOf(
-                        "SSH-2.0-something else that greets first".getBytes(StandardCharsets.US_ASCII), 60)))
-                .startsWith("GARBAGE it answers with something else"));
-        assertTrue(fault((in, out) -> request(in)).startsWith("GARBAGE the connection ended"));
-        assertTrue(fault((in, out) -> {
-                    request(in);
-                    byte[] endless = loggedIn();
-                    ByteBuffer.wrap(endless).putInt(4, 0xffffff);
-                    out.write(endless);
-                })
-                .startsWith("GARBAGE its answer is longer"));
-        assertEquals("GARBAGE its log-in does not end", fault((in, out) -> {
+        assertTrue(Texts.says(
+                WireText.NOT_ISCSI,
+                fault((in, out) -> out.write(Arrays.copyOf(
+                        "SSH-2.0-something else that greets first".getBytes(StandardCharsets.US_ASCII), 60)))));
+        assertTrue(Texts.says(WireText.ENDED_IN_ANSWER, fault((in, out) -> request(in))));
+        assertTrue(Texts.says(WireText.ANSWER_TOO_LONG, fault((in, out) -> {
+            request(in);
+            byte[] endless = loggedIn();
+            ByteBuffer.wrap(endless).putInt(4, 0xffffff);
+            out.write(endless);
+        })));
+        assertEquals("GARBAGE " + WireText.PORTAL_LOGIN_ENDLESS.text(), fault((in, out) -> {
             while (true) {
                 request(in);
                 out.write(answer(0x23, 0x04, ""));
             }
         }));
-        assertEquals("GARBAGE its list of targets does not end", fault((in, out) -> {
+        assertEquals("GARBAGE " + WireText.PORTAL_LIST_ENDLESS.text(), fault((in, out) -> {
             request(in);
             out.write(loggedIn());
             while (true) {

@@ -240,7 +240,7 @@ class ClimbTest {
                             new Target.Login("keeper", null),
                             known.factory()),
                     target.names());
-            breaks(Rung.IDENTITY, "no password has been set", verdict(lab, unknown));
+            breaks(Rung.IDENTITY, LadderText.NO_PASSWORD_YET.text(), verdict(lab, unknown));
             assertEquals(0, lab.machine().controller().refusedLogins());
         }
     }

@@ -61,8 +61,10 @@ final class LaggingPair implements AutoCloseable {
         Path settings = Files.writeString(
                 directory.resolve("named.conf"),
                 """
-                options { directory "%1$s"; pid-file "%1$s/pid"; session-keyfile "%1$s/session.key"; managed-keys-directory "%1$s";
-                 listen-on { %2$s; }; listen-on-v6 { none; }; transfer-source %2$s; recursion no; dnssec-validation no; empty-zones-enable no; notify no; };
+                options { directory "%1$s"; pid-file "%1$s/pid"; session-keyfile "%1$s/session.key";
+                 managed-keys-directory "%1$s";
+                 listen-on { %2$s; }; listen-on-v6 { none; }; transfer-source %2$s;
+                 recursion no; dnssec-validation no; empty-zones-enable no; notify no; };
                 controls { };
                 key "pair" { algorithm hmac-sha256; secret "%3$s"; };
                 zone "%4$s" { %5$s };

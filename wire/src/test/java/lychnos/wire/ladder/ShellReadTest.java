@@ -308,7 +308,7 @@ class ShellReadTest {
                 climb("10.40.8.20/24", "right: leads", Map.of()),
                 Rung.AS_PLANNED,
                 Trouble.NOT_IN_STATE,
-                "it does not show “right: leads”");
+                LadderText.OUTPUT_LACKS.text("right: leads"));
         Climbed accepted = climb("10.40.8.21/24", "left: leads", Map.of(Traits.SETTING + "address", "10.40.8.20/24"));
         assertTrue(Verdict.of(accepted.outcomes()).proven(), accepted::toString);
     }

@@ -20,6 +20,7 @@ import lychnos.core.fact.Secret;
 import lychnos.lab.Certificates;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.vantage.LocalVantage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -101,9 +102,9 @@ class MachinePagesTest {
                         Map.of("/word", Secret.of("sealed-one"))));
         JsonObject sent = new JsonObject(bodies.get(1));
         assertEquals(
-                new JsonObject(
-                        "{\"mtu\":9000,\"on\":false,\"kept\":\"as it "
-                                + "was\",\"name\":\"7\",\"ports\":[null,\"b\"],\"deep\":{\"er\":\"x\"},\"word\":\"sealed-one\"}"),
+                new JsonObject("{\"mtu\":9000,\"on\":false,\"kept\":\"as it "
+                        + "was\",\"name\":\"7\",\"ports\":[null,\"b\"],"
+                        + "\"deep\":{\"er\":\"x\"},\"word\":\"sealed-one\"}"),
                 sent);
     }
 
@@ -121,7 +122,7 @@ class MachinePagesTest {
         MachinePages pages = at(request -> request.response().setStatusCode(401).end());
         PageFault fault = assertThrows(PageFault.class, () -> pages.read("/x", LOGIN));
         assertTrue(fault.refusesLogin());
-        assertEquals("it answers HTTP 401", fault.getMessage());
+        assertEquals(WireText.HTTP_STATUS.text(401), fault.getMessage());
     }
 
     @ParameterizedTest
@@ -132,7 +133,8 @@ class MachinePagesTest {
                 "[1]",
                 "\"text\"",
                 "{\"a\":",
-                "{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":1}}}}}}}}}}}}}"
+                "{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":"
+                        + "{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":1}}}}}}}}}}}}}"
             })
     void whatIsNoPageIsGarbage(String body) throws Exception {
         MachinePages pages = at(json(body));
