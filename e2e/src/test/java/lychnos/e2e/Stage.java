@@ -23,8 +23,10 @@ import java.util.function.Supplier;
 final class Stage implements AutoCloseable {
 
     static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
-    /** Polling without a pause would take the processor from what is waited for. */
-    private static final Duration BETWEEN_LOOKS = Duration.ofMillis(30);
+    /** Looking all the time would take the processor from what is waited for: the pause grows. */
+    private static final Duration FIRST_PAUSE = Duration.ofMillis(20);
+
+    private static final Duration LONGEST_PAUSE = Duration.ofMillis(160);
 
     /** Where the line server of the machines with a console listens. */
     static final String LINES = "10.40.8.2";
@@ -244,6 +246,7 @@ final class Stage implements AutoCloseable {
                 new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
         command.add("java");
         command.addAll(options);
+        StageClasses.of(options).ifPresent(command::add);
         command.addAll(List.of(
                 "-jar",
                 ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
@@ -364,11 +367,13 @@ final class Stage implements AutoCloseable {
     /** @param shown what is said of it where it never holds */
     static void until(String what, Duration atMost, BooleanSupplier holds, Supplier<String> shown) {
         long deadline = System.nanoTime() + atMost.toNanos();
+        long pause = FIRST_PAUSE.toNanos();
         while (!holds.getAsBoolean()) {
             if (System.nanoTime() > deadline) {
                 throw new AssertionError("never: " + what + "\n" + shown.get());
             }
-            LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
+            LockSupport.parkNanos(pause);
+            pause = Math.min(pause * 5 / 4, LONGEST_PAUSE.toNanos());
         }
     }
 
@@ -376,6 +381,7 @@ final class Stage implements AutoCloseable {
     public void close() {
         if (server != null) {
             server.destroy();
+            StageClasses.written(server);
         }
         if (second != null) {
             second.destroy();

@@ -195,7 +195,7 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
     }
 
     private static void pause() {
-        java.util.concurrent.locks.LockSupport.parkNanos(40_000_000);
+        java.util.concurrent.locks.LockSupport.parkNanos(100_000_000);
     }
 
     static void until(String what, BooleanSupplier holds) {
@@ -205,9 +205,11 @@ final class ConsoleStage extends ConsoleUnits implements AutoCloseable {
     /** @param shown what is said of it where it never holds */
     static void until(String what, BooleanSupplier holds, Supplier<String> shown) {
         long end = System.nanoTime() + PATIENCE.toNanos();
+        long pause = 20_000_000;
         while (!holds.getAsBoolean()) {
             assertTrue(System.nanoTime() < end, () -> what + " " + shown.get());
-            pause();
+            java.util.concurrent.locks.LockSupport.parkNanos(pause);
+            pause = Math.min(pause * 5 / 4, 160_000_000);
         }
     }
 
