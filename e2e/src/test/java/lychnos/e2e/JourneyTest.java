@@ -100,7 +100,7 @@ class JourneyTest {
         String labels = Files.readString(Machines.labels());
         screen.type(screen.page.getByLabel("or paste here"), labels.replace("R1 u27", "somewhere"));
         screen.press(screen.button("Preview"));
-        assertThat(screen.text("“somewhere” is no rack position")).isVisible();
+        assertThat(screen.text("“somewhere” is not a rack position")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in"))
                 .hasCount(11);
         screen.press(screen.button("Import 11 valid lines"));

@@ -155,7 +155,7 @@ class OtherControllersTest {
         assertThat(screen.page.getByRole(AriaRole.IMG, new Page.GetByRoleOptions().setName("7 of 7 rungs pass")))
                 .hasCount(4, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
         screen.page.locator("tr[id^=endpoint-]").first().click();
-        assertThat(screen.text("recognized by it alone, since the controller shows no serial")
+        assertThat(screen.text("recognized by the MAC address alone, since the controller shows no serial")
                         .first())
                 .isVisible();
         assertThat(screen.text("this controller does not show it").first()).isVisible();

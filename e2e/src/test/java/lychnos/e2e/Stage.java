@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
@@ -352,11 +351,7 @@ final class Stage implements AutoCloseable {
 
     /** What memory the first server holds. */
     long residentMegabytes() throws IOException {
-        String line = Files.readAllLines(Path.of("/proc", String.valueOf(server.pid()), "status")).stream()
-                .filter(text -> text.startsWith("VmRSS"))
-                .findFirst()
-                .orElse("VmRSS: 0 kB");
-        return Long.parseLong(line.replaceAll("\\D", "")) / 1024;
+        return StageHall.residentMegabytes(server);
     }
 
     /** Waits for a condition, at most so long. */
@@ -392,23 +387,10 @@ final class Stage implements AutoCloseable {
         unplug();
     }
 
-    /** A hall that has ended leaves its interfaces behind, and these would go on answering. */
     private void unplug() {
         try {
             killHall();
-            List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
-            command.addAll(List.of(
-                    "sh",
-                    "-c",
-                    "ip -o link show type macvlan | sed 's/^[0-9]*: \\([^@:]*\\).*/\\1/' | xargs -r -n1 ip link del"));
-            Process gone = new ProcessBuilder(command)
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.appendTo(
-                            directory.resolve("unplug.log").toFile()))
-                    .start();
-            if (!gone.waitFor(20, TimeUnit.SECONDS) || gone.exitValue() != 0) {
-                throw new IllegalStateException("the hall's interfaces stay: " + log("unplug.log"));
-            }
+            StageHall.unplug(directory.resolve("unplug.log"));
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         } catch (InterruptedException e) {

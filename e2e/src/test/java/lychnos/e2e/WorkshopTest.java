@@ -304,7 +304,7 @@ class WorkshopTest {
 
     private void refuseWhatIsNoPackage() throws IOException {
         choosePackage(file("none.zip", "not an archive"));
-        assertThat(screen.page.getByRole(AriaRole.ALERT)).containsText("This is no ZIP archive.");
+        assertThat(screen.page.getByRole(AriaRole.ALERT)).containsText("This file is not a ZIP archive.");
     }
 
     private void takeOver(Path packed) throws IOException {

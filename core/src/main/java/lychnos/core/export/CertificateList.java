@@ -11,16 +11,16 @@ public final class CertificateList {
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            if (!each.chain().isEmpty()) {
+            if (!each.seen().chain().isEmpty()) {
                 // text before a certificate is explanatory and is read over (RFC 7468, section 5.2)
                 out.append("# ")
                         .append(each.name())
                         .append(' ')
-                        .append(each.address())
+                        .append(each.address().toString())
                         .append(" sha256 ")
-                        .append(each.certificate())
+                        .append(each.seen().certificate())
                         .append('\n');
-                out.append(each.chain().get(0).strip()).append('\n');
+                out.append(each.seen().chain().get(0).strip()).append('\n');
             }
         }
     }

@@ -2,56 +2,81 @@ package lychnos.core.export;
 
 import java.time.Instant;
 import java.util.List;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An address with everything that other teams need. Empty texts and null stand for what is not known.
  *
- * @param unit what its unit is called
- * @param place where that is mounted, such as {@code R1 u14}
+ * @param machine the machine that has the address
  * @param role what the address is for within the unit
  * @param name the full name
- * @param length of its network's prefix
- * @param mac the MAC address that answers there, as IEEE 802 writes it, with colons
- * @param certificate SHA-256 of the certificate, in hexadecimal
- * @param chain certificates in PEM, from its own upwards
- * @param hostKey type and key of its SSH host key, as a line of known hosts has them
+ * @param network where the address is
+ * @param seen what the machine showed at this address
  * @param port TCP port of its management service; 0 where people do not sign in
- * @param provenAt when everything was seen to hold, in UTC; null while it is not proven
- * @param provenFrom the place that it was looked at from
+ * @param provenAt when every check passed, in UTC; null while the endpoint is not proven
+ * @param provenFrom the vantage point of that check
  */
 public record Endpoint(
-        String unit,
-        String kind,
-        String place,
+        EndpointMachine machine,
         String role,
         String name,
-        String address,
-        String network,
-        String prefix,
-        int length,
-        Integer vlan,
-        String gateway,
-        List<String> nameServers,
-        List<String> timeServers,
-        String serial,
-        String mac,
-        String firmware,
-        String certificate,
-        List<String> chain,
-        String hostKey,
+        Address address,
+        EndpointNetwork network,
+        EndpointTraits seen,
         int port,
-        Instant provenAt,
+        @Nullable Instant provenAt,
         String provenFrom) {
 
-    public Endpoint {
-        nameServers = List.copyOf(nameServers);
-        timeServers = List.copyOf(timeServers);
-        chain = List.copyOf(chain);
+    /**
+     * The machine that has an address.
+     *
+     * @param unit the name of its unit
+     * @param kind the id of its kind
+     * @param place where it is mounted, such as {@code R1 u14}
+     * @param serial of the member that has the address
+     */
+    public record EndpointMachine(String unit, String kind, String place, String serial) {}
+
+    /** The network of an address, and the servers that it has. */
+    public record EndpointNetwork(
+            String name,
+            Prefix prefix,
+            @Nullable Integer vlan,
+            @Nullable Address gateway,
+            List<String> nameServers,
+            List<String> timeServers) {
+
+        public EndpointNetwork {
+            nameServers = List.copyOf(nameServers);
+            timeServers = List.copyOf(timeServers);
+        }
+
+        /** The gateway as text; empty where the network has none. */
+        String gatewayText() {
+            return gateway == null ? "" : gateway.toString();
+        }
     }
 
-    /** Whether the address is one of IPv4. */
-    public boolean v4() {
-        return address.indexOf(':') < 0;
+    /**
+     * What a machine showed.
+     *
+     * @param mac the MAC address that answers, with colons (IEEE 802)
+     * @param certificate SHA-256 of the certificate, in hexadecimal
+     * @param chain certificates in PEM, from the machine's own upwards
+     * @param hostKey type and key of the SSH host key, as in a line of known hosts
+     */
+    public record EndpointTraits(String mac, String firmware, String certificate, List<String> chain, String hostKey) {
+
+        public EndpointTraits {
+            chain = List.copyOf(chain);
+        }
+    }
+
+    /** The address with the length of its network's prefix, such as {@code 10.40.8.40/24}. */
+    public String addressWithLength() {
+        return address + "/" + network.prefix.length();
     }
 
     /** The name without its domain. */

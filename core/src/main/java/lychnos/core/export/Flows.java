@@ -41,7 +41,12 @@ public final class Flows {
                 for (Endpoint to : of(flow.to(), endpoints)) {
                     people(site)
                             .forEach(from -> flows.add(new Flow(
-                                    from.name(), from.address(), to.name(), to.address(), flow.port(), "management")));
+                                    from.name(),
+                                    from.address(),
+                                    to.name(),
+                                    to.address().toString(),
+                                    flow.port(),
+                                    "management")));
                 }
                 continue;
             }
@@ -49,7 +54,7 @@ public final class Flows {
                 others(flow, from, endpoints, site)
                         .forEach(to -> flows.add(new Flow(
                                 from.name(),
-                                from.address(),
+                                from.address().toString(),
                                 to.name(),
                                 to.address(),
                                 flow.port(),
@@ -73,12 +78,12 @@ public final class Flows {
 
     private static List<Peer> others(Kind.Flow flow, Endpoint from, List<Endpoint> endpoints, Site site) {
         if (flow.to().equals("name service")) {
-            return from.nameServers().stream()
+            return from.network().nameServers().stream()
                     .map(address -> new Peer("name server", address))
                     .toList();
         }
         if (flow.to().equals("time service")) {
-            return from.timeServers().stream()
+            return from.network().timeServers().stream()
                     .map(address -> new Peer("time server", address))
                     .toList();
         }
@@ -90,8 +95,9 @@ public final class Flows {
         }
         List<Peer> peers = new ArrayList<>();
         of(flow.to(), endpoints).stream()
-                .filter(to -> !to.equals(from) && to.v4() == from.v4())
-                .forEach(to -> peers.add(new Peer(to.name(), to.address())));
+                .filter(to -> !to.equals(from)
+                        && to.address().isV4() == from.address().isV4())
+                .forEach(to -> peers.add(new Peer(to.name(), to.address().toString())));
         return peers;
     }
 

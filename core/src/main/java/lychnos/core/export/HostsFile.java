@@ -11,7 +11,7 @@ public final class HostsFile {
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            out.append(each.address())
+            out.append(each.address().toString())
                     .append('\t')
                     .append(each.name())
                     .append('\t')

@@ -20,26 +20,26 @@ public final class InventoryYaml {
         String unit = null;
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            if (!each.unit().equals(unit)) {
-                unit = each.unit();
+            if (!each.machine().unit().equals(unit)) {
+                unit = each.machine().unit();
                 out.append("  - unit: ")
                         .append(CanonicalJson.write(unit))
                         .append("\n    kind: ")
-                        .append(CanonicalJson.write(each.kind()))
+                        .append(CanonicalJson.write(each.machine().kind()))
                         .append("\n    place: ")
-                        .append(CanonicalJson.write(each.place()))
+                        .append(CanonicalJson.write(each.machine().place()))
                         .append("\n    endpoints:\n");
             }
             Map<String, String> values = new LinkedHashMap<>();
             values.put("name", each.name());
             values.put("role", each.role());
-            values.put("address", each.address() + "/" + each.length());
-            values.put("gateway", each.gateway());
-            values.put("serial", each.serial());
-            values.put("mac", each.mac());
-            values.put("firmware", each.firmware());
-            values.put("certificate_sha256", each.certificate());
-            values.put("ssh_host_key", each.hostKey());
+            values.put("address", each.addressWithLength());
+            values.put("gateway", each.network().gatewayText());
+            values.put("serial", each.machine().serial());
+            values.put("mac", each.seen().mac());
+            values.put("firmware", each.seen().firmware());
+            values.put("certificate_sha256", each.seen().certificate());
+            values.put("ssh_host_key", each.seen().hostKey());
             values.values().removeIf(String::isEmpty);
             boolean first = true;
             for (Map.Entry<String, String> value : values.entrySet()) {

@@ -11,12 +11,12 @@ public final class KnownHosts {
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            if (!each.hostKey().isEmpty()) {
+            if (!each.seen().hostKey().isEmpty()) {
                 out.append(each.name())
                         .append(',')
-                        .append(each.address())
+                        .append(each.address().toString())
                         .append(' ')
-                        .append(each.hostKey())
+                        .append(each.seen().hostKey())
                         .append('\n');
             }
         }

@@ -1,9 +1,11 @@
 package lychnos.core.export;
 
 import java.io.IOException;
+import java.util.HashSet;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import lychnos.core.record.CanonicalJson;
 
@@ -17,16 +19,22 @@ public final class Reservations {
 
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         Map<String, StringBuilder> subnets = new TreeMap<>();
-        Map<String, String> seen = new LinkedHashMap<>();
+        Set<String> seen = new HashSet<>();
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
             // one MAC address is reserved one address in a subnet
-            if (each.v4()
-                    && !each.mac().isEmpty()
-                    && seen.put(each.prefix() + " " + each.mac(), each.address()) == null) {
-                StringBuilder hosts = subnets.computeIfAbsent(each.prefix(), none -> new StringBuilder());
-                Map<String, Object> host = new LinkedHashMap<>(
-                        Map.of("hw-address", each.mac(), "ip-address", each.address(), "hostname", each.name()));
+            if (each.address().isV4()
+                    && !each.seen().mac().isEmpty()
+                    && seen.add(each.network().prefix() + " " + each.seen().mac())) {
+                StringBuilder hosts =
+                        subnets.computeIfAbsent(each.network().prefix().toString(), none -> new StringBuilder());
+                Map<String, Object> host = new LinkedHashMap<>(Map.of(
+                        "hw-address",
+                        each.seen().mac(),
+                        "ip-address",
+                        each.address().toString(),
+                        "hostname",
+                        each.name()));
                 hosts.append(hosts.isEmpty() ? "" : ",\n      ").append(CanonicalJson.write(host));
             }
         }

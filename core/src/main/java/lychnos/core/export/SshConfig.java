@@ -14,13 +14,13 @@ public final class SshConfig {
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            if (!each.hostKey().isEmpty()) {
+            if (!each.seen().hostKey().isEmpty()) {
                 out.append("Host ")
                         .append(each.shortName())
                         .append(' ')
                         .append(each.name())
                         .append('\n');
-                out.append("    HostName ").append(each.address()).append('\n');
+                out.append("    HostName ").append(each.address().toString()).append('\n');
                 out.append("    HostKeyAlias ").append(each.name()).append('\n');
                 out.append("    StrictHostKeyChecking yes\n");
             }

@@ -18,20 +18,21 @@ public final class TargetsFile {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
             if (each.port() > 0) {
-                String target = (each.v4() ? each.address() : "[" + each.address() + "]") + ":" + each.port();
+                String target =
+                        (each.address().isV4() ? each.address() : "[" + each.address() + "]") + ":" + each.port();
                 Map<String, Object> labels = new TreeMap<>(Map.of(
                         "name",
                         each.name(),
                         "unit",
-                        each.unit(),
+                        each.machine().unit(),
                         "kind",
-                        each.kind(),
+                        each.machine().kind(),
                         "role",
                         each.role(),
                         "place",
-                        each.place(),
+                        each.machine().place(),
                         "serial",
-                        each.serial()));
+                        each.machine().serial()));
                 out.append(first ? "\n" : ",\n")
                         .append(CanonicalJson.write(Map.of("targets", List.of(target), "labels", labels)));
                 first = false;

@@ -64,7 +64,7 @@ public final class Adjustments {
         }
         KindCopy copy = new KindCopy(kind);
         writer.get().write.accept(copy, new Change(value.strip(), secret));
-        Kind.Checks checks = copy.checks;
+        KindChecks checks = copy.checks;
         if (checks.shut().stream()
                 .anyMatch(port -> port == checks.port() || checks.open().contains(port))) {
             throw new IllegalArgumentException(KindFaultText.PORT_TWICE.text());
@@ -84,7 +84,7 @@ public final class Adjustments {
                             true),
                     (copy, change) -> copy.logins = withLogin(copy.logins, login.way(), change)));
         }
-        Kind.Checks checks = kind.checks();
+        KindChecks checks = kind.checks();
         all.add(text(
                 "presence",
                 "presence ping (RMCP)",

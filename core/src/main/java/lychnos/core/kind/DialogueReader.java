@@ -79,19 +79,19 @@ final class DialogueReader {
     }
 
     /** How one signs in over SSH to look at what the machine keeps. */
-    Kind.SignsIn signsIn(YamlPlace place) {
+    KindChecks.SignsIn signsIn(YamlPlace place) {
         place.only("signs-in");
-        return new Kind.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")));
+        return new KindChecks.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")));
     }
 
     /** A port that answers the sources of a fact only. */
-    Kind.Restricted restricted(YamlPlace place) {
+    KindChecks.Restricted restricted(YamlPlace place) {
         place.only("restricted");
         String from = place.at("from").text();
         if (names.fact(from).filter(fact -> fact.type() == FactType.PREFIX).isEmpty()) {
             place.at("from").fault(KindFaultText.NOT_A_PREFIX_FACT.text(from));
         }
-        return new Kind.Restricted(place.at("port").number(1, 65535, 22), from);
+        return new KindChecks.Restricted(place.at("port").number(1, 65535, 22), from);
     }
 
     /** What is looked for where no values are filled in. */

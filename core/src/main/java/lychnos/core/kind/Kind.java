@@ -9,9 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
@@ -53,7 +51,7 @@ public record Kind(
         Optional<Dialogue> dialogue,
         Optional<Machine> machine,
         List<FactoryLogin> logins,
-        Checks checks,
+        KindChecks checks,
         Waits waits,
         List<Flow> flows) {
 
@@ -155,123 +153,6 @@ public record Kind(
 
         public static final ImageNeeds NONE = new ImageNeeds(List.of(), "", "");
     }
-
-    /**
-     * Which TCP ports must answer at an address.
-     *
-     * @param open those that must answer
-     * @param shut those that must not
-     * @param restricted those that must answer some sources only
-     */
-    public record Ports(List<Integer> open, List<Integer> shut, List<Restricted> restricted) {}
-
-    /**
-     * A TCP port that answers some sources and no others.
-     *
-     * @param from the name of the fact that says which network they lie in
-     */
-    public record Restricted(int port, String from) {}
-
-    /**
-     * What is proven.
-     *
-     * @param port the TCP port of the management service
-     * @param ports the other TCP ports
-     * @param community what the maker's SNMP agent answers to and must not; empty where there is none
-     * @param ssh whether SSH answers as well
-     * @param signsIn who signs in there to look at what it keeps; empty where nobody does
-     * @param presence whether it answers the presence ping of RMCP, or must not
-     * @param iscsi roles whose addresses are iSCSI portals
-     * @param nfs roles whose addresses serve NFS
-     * @param roles by role, the ports of its address, in place of {@code open} and {@code shut}
-     */
-    public record Checks(
-            int port,
-            Ports ports,
-            String community,
-            boolean ssh,
-            Optional<SignsIn> signsIn,
-            Expectation presence,
-            List<String> iscsi,
-            List<String> nfs,
-            Map<String, Ports> roles) {
-
-        private static final int SSH = 22;
-
-        /** TCP ports that must answer besides. */
-        public List<Integer> open() {
-            return ports.open;
-        }
-
-        /** TCP ports that must not answer. */
-        public List<Integer> shut() {
-            return ports.shut;
-        }
-
-        /** The ports that are said for the address of a role, such as {@code service 2}; empty where none are. */
-        public Optional<Ports> at(String role) {
-            return Optional.ofNullable(roles.getOrDefault(role, roles.get(role.replaceFirst("\\d+$", "{i}"))));
-        }
-
-        Checks withPort(int other) {
-            return new Checks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles);
-        }
-
-        Checks withOpen(List<Integer> other) {
-            return with(new Ports(other, ports.shut, ports.restricted));
-        }
-
-        Checks withPresence(Expectation other) {
-            return new Checks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles);
-        }
-
-        Checks withShut(List<Integer> other) {
-            return with(new Ports(ports.open, other, ports.restricted));
-        }
-
-        Checks withCommunity(String other) {
-            return new Checks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles);
-        }
-
-        private Checks with(Ports other) {
-            return new Checks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles);
-        }
-
-        /** Whether it must greet over SSH, or must not answer there. */
-        Expectation sshExpectation() {
-            return ssh
-                    ? Expectation.EXPECTED
-                    : ports.shut.contains(SSH) ? Expectation.FORBIDDEN : Expectation.NOT_CHECKED;
-        }
-
-        Checks withSsh(Expectation other) {
-            if (other == sshExpectation()) {
-                return this;
-            }
-            List<Integer> closed = Stream.concat(
-                            ports.shut.stream().filter(each -> each != SSH),
-                            other == Expectation.FORBIDDEN ? Stream.of(SSH) : Stream.empty())
-                    .toList();
-            boolean greets = other == Expectation.EXPECTED;
-            return new Checks(
-                    port,
-                    new Ports(ports.open, closed, greets ? ports.restricted : List.of()),
-                    community,
-                    greets,
-                    greets ? signsIn : Optional.empty(),
-                    presence,
-                    iscsi,
-                    nfs,
-                    roles);
-        }
-    }
-
-    /**
-     * An account.
-     *
-     * @param phrase the name of the password that is ours
-     */
-    public record SignsIn(Template user, String phrase) {}
 
     /** How long a restart usually takes, and after how long it is a fault. */
     public record Waits(Duration about, Duration atMost) {}
@@ -427,16 +308,16 @@ public record Kind(
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
         KindCopy copy = new KindCopy(this);
-        copy.checks = new Checks(
+        copy.checks = new KindChecks(
                 other,
-                new Ports(List.of(), checks.shut(), List.of()),
+                new KindChecks.Ports(List.of(), checks.shut(), List.of()),
                 "",
                 false,
                 Optional.empty(),
                 Expectation.NOT_CHECKED,
-                checks.iscsi,
-                checks.nfs,
-                checks.roles);
+                checks.iscsi(),
+                checks.nfs(),
+                checks.roles());
         return copy.kind();
     }
 }

@@ -15,7 +15,7 @@ final class KindCopy {
     String plug;
     NamePattern unitName;
     List<Kind.FactoryLogin> logins;
-    Kind.Checks checks;
+    KindChecks checks;
     Kind.Waits waits;
     List<Kind.Flow> flows;
 

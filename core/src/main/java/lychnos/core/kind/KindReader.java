@@ -285,10 +285,10 @@ public final class KindReader {
         return logins;
     }
 
-    private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
+    private static KindChecks checks(YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
         place.only("checks");
         int port = place.at("port").number(1, 65535, 443);
-        Kind.Ports ports = ports(place, dialogues);
+        KindChecks.Ports ports = ports(place, dialogues);
         if (ports.shut().contains(port)) {
             place.at("shut").fault(KindFaultText.PORT_TWICE.text());
         }
@@ -297,7 +297,7 @@ public final class KindReader {
             place.at("community").fault(KindFaultText.COMMUNITY.text());
         }
         boolean signsIn = place.at("ssh").isMap();
-        return new Kind.Checks(
+        return new KindChecks(
                 port,
                 ports,
                 community,
@@ -311,9 +311,9 @@ public final class KindReader {
                 roles(place.at("roles"), dialogues, addresses));
     }
 
-    private static Map<String, Kind.Ports> roles(
+    private static Map<String, KindChecks.Ports> roles(
             YamlPlace place, DialogueReader dialogues, List<AddressPlan> addresses) {
-        Map<String, Kind.Ports> roles = new LinkedHashMap<>();
+        Map<String, KindChecks.Ports> roles = new LinkedHashMap<>();
         place.map().forEach((role, at) -> {
             at.only("role-checks");
             if (addresses.stream().noneMatch(plan -> plan.roles().stream().anyMatch(row -> row.contains(role)))) {
@@ -324,19 +324,19 @@ public final class KindReader {
         return roles;
     }
 
-    private static Kind.Ports ports(YamlPlace place, DialogueReader dialogues) {
+    private static KindChecks.Ports ports(YamlPlace place, DialogueReader dialogues) {
         List<Integer> open = numbers(place.at("open"));
         List<Integer> shut = numbers(place.at("shut"));
         if (shut.stream().anyMatch(open::contains)) {
             place.at("shut").fault(KindFaultText.PORT_TWICE.text());
         }
-        List<Kind.Restricted> restricted = place.at("restricted").list().stream()
+        List<KindChecks.Restricted> restricted = place.at("restricted").list().stream()
                 .map(dialogues::restricted)
                 .toList();
         if (restricted.stream().anyMatch(each -> shut.contains(each.port()))) {
             place.at("restricted").fault(KindFaultText.PORT_TWICE.text());
         }
-        return new Kind.Ports(open, shut, restricted);
+        return new KindChecks.Ports(open, shut, restricted);
     }
 
     private static List<Integer> numbers(YamlPlace place) {

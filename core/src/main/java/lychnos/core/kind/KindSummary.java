@@ -330,7 +330,7 @@ public record KindSummary(
     }
 
     private static List<String> proven(Kind kind) {
-        Kind.Checks checks = kind.checks();
+        KindChecks checks = kind.checks();
         List<String> all = new ArrayList<>(List.of(KindSummaryText.PORT_ANSWERS.text(checks.port())));
         if (checks.ssh()) {
             all.add((checks.signsIn().isPresent() ? KindSummaryText.SSH_READ_BACK : KindSummaryText.SSH).text());

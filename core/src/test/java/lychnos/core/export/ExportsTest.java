@@ -8,6 +8,8 @@ import java.time.Instant;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import org.junit.jupiter.api.Test;
@@ -22,25 +24,23 @@ class ExportsTest {
 
     private static Endpoint endpoint(String unit, String role, String name, String address, String mac, String serial) {
         return new Endpoint(
-                unit,
-                "interconnect-pair",
-                "R1 u40",
+                new Endpoint.EndpointMachine(unit, "interconnect-pair", "R1 u40", serial),
                 role,
                 name + ".ardal.example",
-                address,
-                "Management",
-                "10.40.8.0/24",
-                24,
-                408,
-                "10.40.8.1",
-                List.of("10.40.8.3"),
-                List.of("10.40.8.6"),
-                serial,
-                mac,
-                "4.18.2",
-                "ab".repeat(32),
-                List.of("-----BEGIN CERTIFICATE-----\nMIIB\n-----END CERTIFICATE-----\n"),
-                "ssh-ed25519 AAAA",
+                Address.parse(address),
+                new Endpoint.EndpointNetwork(
+                        "Management",
+                        Prefix.parse("10.40.8.0/24"),
+                        408,
+                        Address.parse("10.40.8.1"),
+                        List.of("10.40.8.3"),
+                        List.of("10.40.8.6")),
+                new Endpoint.EndpointTraits(
+                        mac,
+                        "4.18.2",
+                        "ab".repeat(32),
+                        List.of("-----BEGIN CERTIFICATE-----\nMIIB\n-----END CERTIFICATE-----\n"),
+                        "ssh-ed25519 AAAA"),
                 443,
                 Instant.parse("2026-11-27T09:14:30.5Z"),
                 "hall-2 jump host");

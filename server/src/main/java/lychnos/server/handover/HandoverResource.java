@@ -105,9 +105,9 @@ public class HandoverResource {
                         each.claimId(),
                         each.endpoint().name(),
                         each.endpoint().role(),
-                        each.endpoint().address(),
-                        each.endpoint().serial(),
-                        each.endpoint().certificate(),
+                        each.endpoint().address().toString(),
+                        each.endpoint().machine().serial(),
+                        each.endpoint().seen().certificate(),
                         each.endpoint().provenAt()))
                 .toList();
         List<SignOff.SignStanding> units = signOff.standings(id, entries);

@@ -11,6 +11,9 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.export.Endpoint;
+import lychnos.core.export.Endpoint.EndpointMachine;
+import lychnos.core.export.Endpoint.EndpointNetwork;
+import lychnos.core.export.Endpoint.EndpointTraits;
 import lychnos.core.export.Flow;
 import lychnos.core.export.Flows;
 import lychnos.core.kind.Kind;
@@ -97,26 +100,22 @@ public class Inventory {
     /** An endpoint with its ids in the database. */
     public record InventoryEntry(long unitId, long claimId, Endpoint endpoint) {}
 
-    /** What each endpoint needs to know of its network. */
-    private record InventoryNetwork(
-            String name,
-            String prefix,
-            int length,
-            Integer vlan,
-            String gateway,
-            List<String> nameServers,
-            List<String> timeServers,
-            boolean management) {
+    /**
+     * What each endpoint needs to know of its network.
+     *
+     * @param management whether people sign in to its machines at its addresses
+     */
+    private record InventoryNetwork(EndpointNetwork network, boolean management) {
 
         static InventoryNetwork of(Network network) {
             return new InventoryNetwork(
-                    network.name,
-                    network.prefix.toString(),
-                    network.prefix.length(),
-                    network.vlan,
-                    network.gateway == null ? "" : network.gateway.toString(),
-                    List.copyOf(network.nameServers),
-                    List.copyOf(network.timeServers),
+                    new EndpointNetwork(
+                            network.name,
+                            network.prefix,
+                            network.vlan,
+                            network.gateway,
+                            network.nameServers,
+                            network.timeServers),
                     network.purpose.equals("management"));
         }
     }
@@ -156,25 +155,17 @@ public class Inventory {
                 ? unit.serial
                 : serials.isEmpty() ? "" : serials.getOrDefault(member(kind, claim.role), serials.getOrDefault("", ""));
         return new Endpoint(
-                name,
-                unit.kind,
-                unit.place(),
+                new EndpointMachine(name, unit.kind, unit.place(), serial),
                 claim.role,
                 claim.fqdn(),
-                claim.address.toString(),
-                network.name,
-                network.prefix,
-                network.length,
-                network.vlan,
-                network.gateway,
-                network.nameServers,
-                network.timeServers,
-                serial,
-                hardware.getOrDefault(claim.role, label),
-                proof.map(each -> each.firmware).orElse(""),
-                proof.map(each -> each.fingerprint).orElse(""),
-                proof.map(each -> each.chain).orElse(List.of()),
-                proof.map(each -> each.hostKey).orElse(""),
+                claim.address,
+                network.network,
+                new EndpointTraits(
+                        hardware.getOrDefault(claim.role, label),
+                        proof.map(each -> each.firmware).orElse(""),
+                        proof.map(each -> each.fingerprint).orElse(""),
+                        proof.map(each -> each.chain).orElse(List.of()),
+                        proof.map(each -> each.hostKey).orElse("")),
                 network.management ? kind.port() : 0,
                 proof.filter(each -> each.proven).map(each -> each.provenAt).orElse(null),
                 proof.filter(each -> each.proven).map(each -> each.place).orElse(""));

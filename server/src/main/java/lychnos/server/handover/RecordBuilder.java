@@ -61,7 +61,7 @@ public class RecordBuilder {
         body.put("format", FORMAT);
         body.put("site", named.site());
         body.put("bringUp", named.name());
-        body.put("unit", entries.get(0).endpoint().unit());
+        body.put("unit", entries.get(0).endpoint().machine().unit());
         body.put("kind", unit.kind);
         body.put("kindVersion", unit.kindVersion);
         body.put("kindDigest", kinds.published(unit).digest());
@@ -142,19 +142,20 @@ public class RecordBuilder {
 
     private static Map<String, Object> endpoint(Endpoint endpoint, Proof proof) {
         Map<String, Object> body = new TreeMap<>();
+        Endpoint.EndpointNetwork network = endpoint.network();
         body.put("role", endpoint.role());
         body.put("name", endpoint.name());
-        body.put("address", endpoint.address());
-        body.put("prefix", endpoint.prefix());
-        body.put("network", endpoint.network());
-        body.put("vlan", endpoint.vlan());
-        body.put("gateway", endpoint.gateway());
-        body.put("serial", endpoint.serial());
-        body.put("mac", endpoint.mac());
-        body.put("firmware", endpoint.firmware());
-        body.put("certificate", endpoint.certificate());
-        body.put("chain", endpoint.chain());
-        body.put("hostKey", endpoint.hostKey());
+        body.put("address", endpoint.address().toString());
+        body.put("prefix", network.prefix().toString());
+        body.put("network", network.name());
+        body.put("vlan", network.vlan());
+        body.put("gateway", network.gateway() == null ? "" : network.gateway().toString());
+        body.put("serial", endpoint.machine().serial());
+        body.put("mac", endpoint.seen().mac());
+        body.put("firmware", endpoint.seen().firmware());
+        body.put("certificate", endpoint.seen().certificate());
+        body.put("chain", endpoint.seen().chain());
+        body.put("hostKey", endpoint.seen().hostKey());
         if (proof != null) {
             body.put("provenAt", proof.provenAt);
             body.put("checkedAt", proof.at);

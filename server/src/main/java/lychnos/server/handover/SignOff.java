@@ -151,7 +151,9 @@ public class SignOff {
                                             .getSingleResult());
             standings.add(new SignStanding(
                     unit.id,
-                    own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(),
+                    own.isEmpty()
+                            ? unit.label()
+                            : own.get(0).endpoint().machine().unit(),
                     unit.kind,
                     state,
                     why,
@@ -201,12 +203,12 @@ public class SignOff {
                         .map(each -> List.of(
                                 each.role(),
                                 each.name(),
-                                each.address(),
-                                each.serial(),
-                                each.mac(),
-                                each.firmware(),
-                                each.certificate(),
-                                each.hostKey()))
+                                each.address().toString(),
+                                each.machine().serial(),
+                                each.seen().mac(),
+                                each.seen().firmware(),
+                                each.seen().certificate(),
+                                each.seen().hostKey()))
                         .toList())
                 .substring(0, 16);
     }
@@ -308,7 +310,7 @@ public class SignOff {
         } catch (ConstraintViolationException e) {
             throw Refusal.conflict(HandoverText.HAS_JUST_BEEN_SIGNED_BY_SOMEBODY_ELSE.said(unit.label()));
         }
-        String name = entries.get(0).endpoint().unit();
+        String name = entries.get(0).endpoint().machine().unit();
         journal.write(
                 person,
                 unit.bringUpId,

@@ -2,7 +2,9 @@ package lychnos.server.jobs;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
+import java.util.function.Supplier;
 import org.jboss.logging.Logger;
 
 /**
@@ -29,6 +31,19 @@ public final class InOrder {
     public synchronized void addFirst(Runnable work) {
         waiting.addFirst(work);
         begin();
+    }
+
+    /** Does something and completes with what it gives, or with what it throws. */
+    public <T> CompletableFuture<T> answer(Supplier<T> act) {
+        CompletableFuture<T> answer = new CompletableFuture<>();
+        add(() -> {
+            try {
+                answer.complete(act.get());
+            } catch (RuntimeException e) {
+                answer.completeExceptionally(e);
+            }
+        });
+        return answer;
     }
 
     private void begin() {

@@ -21,6 +21,7 @@ import lychnos.core.fact.FactType;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindChecks;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.allocate.Claim;
 import lychnos.server.configure.model.ConsoleReader;
@@ -143,11 +144,11 @@ public class Endpoints {
                 : network.purpose.equals("management")
                         ? signIn(about, claim, member, own, dialogues)
                         : data(kind, claim, planned);
-        Kind.Ports ports = kind.checks()
+        KindChecks.Ports ports = kind.checks()
                 .at(claim.role)
                 .orElseGet(() -> network.purpose.equals("management")
                         ? kind.checks().ports()
-                        : new Kind.Ports(List.of(), kind.shut(), List.of()));
+                        : new KindChecks.Ports(List.of(), kind.shut(), List.of()));
         return new Target(
                 claim.address,
                 kind.port(),
@@ -161,7 +162,7 @@ public class Endpoints {
     }
 
     /** Where the sources of a restricted port are not known, nothing is said about it. */
-    private static Target.Ports ports(Kind.Ports ports, MemberValues own) {
+    private static Target.Ports ports(KindChecks.Ports ports, MemberValues own) {
         return new Target.Ports(
                 ports.open(),
                 ports.shut(),
@@ -245,7 +246,7 @@ public class Endpoints {
         if (!setUp || kind.dialogue().isEmpty() || kind.checks().signsIn().isEmpty()) {
             return null;
         }
-        Kind.SignsIn signsIn = kind.checks().signsIn().get();
+        KindChecks.SignsIn signsIn = kind.checks().signsIn().get();
         Target.Login ours =
                 new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
         List<Kind.Login> factory = about.rows.with(kind, about.unit.id, member).logins().stream()

@@ -11,9 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
-import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
-import lychnos.core.proof.Accepted;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Outcome.Standing;
 import lychnos.core.proof.Part;
@@ -228,6 +226,7 @@ final class SignInWay implements Way {
     @Override
     public Outcome asPlanned() throws WireFault {
         List<Part> parts = new ArrayList<>();
+        PageRead pageRead = new PageRead(target.known().accepted());
         if (expected.setUp() != null && expected.setUp().readBack()) {
             parts.add(Part.holds(
                     LadderText.READ_BACK.text(),
@@ -236,7 +235,10 @@ final class SignInWay implements Way {
         if (expected.pages() != null && expected.pages().ours().phrase() != null) {
             for (Map.Entry<String, Target.Fill> fill : expected.pages().fills().entrySet()) {
                 try {
-                    parts.add(readBack(fill.getKey(), fill.getValue()));
+                    Map<String, String> is = pages().read(
+                                    fill.getValue().resource(),
+                                    login(expected.pages().ours()));
+                    parts.add(pageRead.judge(fill.getKey(), fill.getValue(), is, fields, traits));
                 } catch (PageFault e) {
                     return Outcome.broken(
                                     Rung.AS_PLANNED,
@@ -290,54 +292,6 @@ final class SignInWay implements Way {
         return expected.shell() == null || hostKey == null
                 ? Optional.empty()
                 : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint()));
-    }
-
-    /** What was planned for a page and how it has been since its setup, against what it shows now. */
-    private Part readBack(String page, Target.Fill fill) throws WireFault, PageFault {
-        Map<String, String> is =
-                pages().read(fill.resource(), login(expected.pages().ours()));
-        List<PageFill.Difference> differences = fill.planned().differences(is);
-        List<Settings.Field> read = new ArrayList<>();
-        fill.planned().planned().forEach((field, planned) -> {
-            Optional<PageFill.Difference> off = differences.stream()
-                    .filter(each -> each.field().equals(field))
-                    .findFirst();
-            read.add(new Settings.Field(
-                    page + ", " + field,
-                    planned,
-                    off.map(PageFill.Difference::shown).orElse(planned),
-                    off.isEmpty()));
-        });
-        List<Settings.Field> judged = Accepted.apply(read, target.known().accepted());
-        fields.addAll(judged);
-        Set<String> agreeing = judged.stream()
-                .filter(Settings.Field::agrees)
-                .map(Settings.Field::name)
-                .collect(Collectors.toSet());
-        String off = differences.stream()
-                .filter(each -> !agreeing.contains(page + ", " + each.field()))
-                .map(Object::toString)
-                .collect(Collectors.joining(", "));
-        if (!off.isEmpty()) {
-            return Part.broken(page, off);
-        }
-        Map<String, String> state = fill.planned().state(is);
-        state.forEach((at, value) -> traits.put(Traits.STATE + page + (state.size() > 1 ? at : ""), value));
-        List<String> missing = fill.planned().missing(is);
-        boolean taken = state.entrySet().stream().allMatch(each -> each.getValue()
-                .equals(target.known().accepted().get(Traits.STATE + page + (state.size() > 1 ? each.getKey() : ""))));
-        if (!(fill.planned().over(is) && missing.isEmpty()) && !taken) {
-            return Part.broken(
-                    page,
-                    missing.isEmpty()
-                            ? LadderText.STATE_IS.text(String.join(", ", state.values()))
-                            : String.join(", ", missing));
-        }
-        return Part.holds(
-                page,
-                state.isEmpty()
-                        ? LadderText.STATE_AS_PLANNED.text()
-                        : LadderText.STATE_AS_PLANNED_IS.text(String.join(", ", state.values())));
     }
 
     @Override

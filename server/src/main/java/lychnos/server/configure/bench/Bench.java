@@ -19,6 +19,7 @@ import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.LineKeys;
 import lychnos.server.configure.model.StepWriter;
 import lychnos.server.configure.network.PageSurroundings;
 import lychnos.server.configure.network.RemoteWork;
@@ -53,6 +54,7 @@ final class Bench implements LineSurroundings, PageSurroundings {
     record With(
             StepQueue queue,
             ConsoleStore store,
+            LineKeys keys,
             Openings openings,
             FirstAddress firstAddress,
             Vantage vantage,
@@ -199,6 +201,6 @@ final class Bench implements LineSurroundings, PageSurroundings {
 
     @Override
     public boolean trusts(String server, String fingerprint) {
-        return with.store().keyIsAsRemembered(server, fingerprint);
+        return with.keys().keyIsAsRemembered(server, fingerprint);
     }
 }

@@ -33,6 +33,7 @@ import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.LineKeys;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
@@ -81,6 +82,7 @@ public class Consoles implements VantageEars {
 
     Consoles(
             ConsoleStore store,
+            LineKeys keys,
             ConsoleReader consoleReader,
             StepQueue queue,
             Openings openings,
@@ -104,6 +106,7 @@ public class Consoles implements VantageEars {
         with = new Bench.With(
                 queue,
                 store,
+                keys,
                 openings,
                 firstAddress,
                 vantage,

@@ -301,29 +301,26 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     /** Does what a person wants, if that person has the keyboard; completes with why not, or with nothing. */
     private CompletableFuture<Optional<String>> decide(String login, Supplier<Optional<String>> act) {
-        CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
-        inOrder.add(() -> {
-            try {
-                answer.complete(decided(login, act));
-            } catch (RuntimeException e) {
-                answer.completeExceptionally(e); // the person is told, and decides again
+        return inOrder.answer(() -> {
+            if (gone) {
+                return Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text());
             }
+            Optional<String> refused = keyboard.ask(login);
+            if (refused.isEmpty()) {
+                hear();
+                changes.by(login);
+                refused = act.get();
+            }
+            return lost ? Optional.of(TAKEN_OVER) : refused;
         });
-        return answer;
     }
 
-    private Optional<String> decided(String login, Supplier<Optional<String>> act) {
-        Optional<String> taken = keyboard.ask(login);
-        if (gone) {
-            return Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text());
-        }
-        if (taken.isPresent()) {
-            return taken;
-        }
-        hear();
-        changes.by(login);
-        Optional<String> refused = act.get();
-        return lost ? Optional.of(TAKEN_OVER) : refused;
+    /** The same for what cannot be refused once the person has the keyboard. */
+    private CompletableFuture<Optional<String>> act(String login, Supplier<List<Effect>> act) {
+        return decide(login, () -> {
+            apply(act.get());
+            return Optional.empty();
+        });
     }
 
     @Override
@@ -336,20 +333,16 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public CompletableFuture<Optional<String>> typed(String keys, String login) {
-        return decide(login, () -> {
-            apply(conversation.typed(keys, clock.instant()));
-            return Optional.empty();
-        });
+        return act(login, () -> conversation.typed(keys, clock.instant()));
     }
 
     @Override
     public CompletableFuture<Optional<String>> sendBreak(String login) {
-        return decide(login, () -> {
+        return act(login, () -> {
             if (line.sendBreak()) {
                 tape.mark(ConfigureText.BREAK_SENT.text(login));
             }
-            apply(List.of());
-            return Optional.empty();
+            return List.of();
         });
     }
 
@@ -360,10 +353,9 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public CompletableFuture<Optional<String>> mode(Mode next, String login) {
-        return decide(login, () -> {
+        return act(login, () -> {
             mode = next;
-            apply(conversation.mode(next, clock.instant()));
-            return Optional.empty();
+            return conversation.mode(next, clock.instant());
         });
     }
 
@@ -377,7 +369,6 @@ public final class MemberLine implements LineEvents, OpenLine {
         return decide(login, () -> decisions.fetchLog(clock.instant()));
     }
 
-    /** Anybody may stop it, at once. */
     @Override
     public void halt(String login) {
         inOrder.addFirst(() -> {
@@ -391,7 +382,6 @@ public final class MemberLine implements LineEvents, OpenLine {
         return decide(login, () -> decisions.again(clock.instant()));
     }
 
-    /** What the step lacks that a person or another team still has to say; empty where nothing is waited for. */
     @Override
     public List<String> lacks() {
         return lacking;
@@ -402,7 +392,6 @@ public final class MemberLine implements LineEvents, OpenLine {
         inOrder.add(() -> apply(conversation.otherIsActive(clock.instant())));
     }
 
-    /** Another member's line has told something. */
     @Override
     public void known(String name, String value) {
         inOrder.add(() -> apply(conversation.known(name, value, clock.instant())));

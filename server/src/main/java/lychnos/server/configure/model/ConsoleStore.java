@@ -4,7 +4,6 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -386,21 +385,5 @@ public class ConsoleStore {
                 .setParameter("whole", member.isEmpty())
                 .setParameter("member", member)
                 .executeUpdate();
-    }
-
-    /** The fingerprint remembered of a line server; an unknown one is remembered. */
-    @Transactional
-    public boolean keyIsAsRemembered(String server, String fingerprint) {
-        db.createNativeMutationQuery(
-                        "insert into line_key (server, fingerprint, seen_at) values (:server, :key, :at) on conflict "
-                                + "do nothing")
-                .setParameter("server", server)
-                .setParameter("key", fingerprint)
-                .setParameter("at", Instant.now(clock))
-                .executeUpdate();
-        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class)
-                .setParameter("server", server)
-                .getSingleResult()
-                .equals(fingerprint);
     }
 }

@@ -8,7 +8,6 @@ import java.util.function.Supplier;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
-import lychnos.core.dialogue.Mode;
 import lychnos.server.configure.model.Change;
 
 /**
@@ -65,14 +64,16 @@ record RemoteChange(
     /**
      * The change that the database is given.
      *
-     * @param at how far the work is
+     * @param standing how far the work is
      * @param stretch what the time goes to from now on; null where that has not changed
      */
-    Change of(RemoteWork work, Instant now, RemoteState at, Mode mode, String note, Change.Stretch stretch) {
+    Change of(RemoteKeeping.Owner work, Instant now, RemoteKeeping.Standing standing, Change.Stretch stretch) {
+        RemoteState at = standing.at();
         return new Change(
                 work.dialogueId(),
                 now,
-                new Change.DialogueStands(at.state(), at.hold(), mode, work.wiped(), work.identified(), note),
+                new Change.DialogueStands(
+                        at.state(), at.hold(), standing.mode(), work.wiped(), work.identified(), standing.note()),
                 null,
                 moved,
                 new Change.Answered(sends, TOOL, "web", tries, proven),

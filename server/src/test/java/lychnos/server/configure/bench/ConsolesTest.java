@@ -42,6 +42,7 @@ import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.line.TarnDialogue;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.LineKeys;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.configure.plan.Openings;
@@ -95,6 +96,7 @@ class ConsolesTest {
         when(config.run().consoleWorkers()).thenReturn(4);
         consoles = new Consoles(
                 store,
+                mock(LineKeys.class),
                 reader,
                 mock(StepQueue.class),
                 openings,
