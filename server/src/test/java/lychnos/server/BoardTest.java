@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import lychnos.core.text.Texts;
 import lychnos.server.http.Json;
+import lychnos.server.text.BoardText;
+import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -38,7 +40,9 @@ class BoardTest {
         for (String stage : List.of("prepare", "allocate", "configure", "prove", "handover")) {
             assertEquals(List.of("dark", "dark", "dark"), marks(board, stage), stage);
         }
-        assertEquals(List.of("Find the missing facts of 3 units", "Define the network"), board.getList("todos.title"));
+        assertEquals(
+                List.of(BoardText.FIND_THE_MISSING_FACTS.text("3 units"), BoardText.DEFINE_THE_NETWORK.text()),
+                board.getList("todos.title"));
         assertEquals("0 of 3 known", board.getString("course.prepare.text"));
     }
 
@@ -46,10 +50,11 @@ class BoardTest {
     void theNextActionMovesWithTheWork() {
         long id = client.bringUp("R1 u5");
         client.labels(id, "BO-1\t02:4c:59:0b:00:01\tR1 u5\tC4", false);
-        assertEquals(List.of("Define the network"), board(id).getList("todos.title"));
+        assertEquals(List.of(BoardText.DEFINE_THE_NETWORK.text()), board(id).getList("todos.title"));
         assertEquals("no network", board(id).getString("course.prepare.fault"));
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool .101-.180"));
-        assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
+        assertEquals(
+                List.of(BoardText.ALLOCATE_ADDRESSES.text("1 unit")), board(id).getList("todos.title"));
         client.take(id).statusCode(200);
         Json board = board(id);
         assertEquals(List.of("Set up 1 unit"), board.getList("todos.title"));
@@ -146,6 +151,6 @@ class BoardTest {
                 .statusCode(400)
                 .json()
                 .getString("faults[0].reason");
-        assertEquals("10.44.8.200 is taken and would lie outside 10.44.8.0/25.", reason);
+        assertEquals(PrepareText.IS_TAKEN_AND_WOULD_LIE_OUTSIDE.text("10.44.8.200", "10.44.8.0/25"), reason);
     }
 }

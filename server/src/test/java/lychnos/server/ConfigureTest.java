@@ -11,6 +11,7 @@ import lychnos.core.fact.Secret;
 import lychnos.lab.Controller;
 import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
+import lychnos.server.text.HandoverText;
 import org.junit.jupiter.api.Test;
 
 /** Setups against stand-ins on loopback, through the REST interface and the workers. */
@@ -107,9 +108,9 @@ class ConfigureTest extends ConfigureStage {
             Json handover = client.get("/api/bring-ups/" + row.id + "/handover");
             assertEquals(
                     List.of(
-                            "The setup has stopped. Decide in Configure how to continue.",
-                            "Not every endpoint has been checked yet.",
-                            "Not every endpoint has been checked yet."),
+                            HandoverText.SETUP_HAS_STOPPED.text(),
+                            HandoverText.NOT_EVERY_ENDPOINT_HAS_BEEN_CHECKED_YET.text(),
+                            HandoverText.NOT_EVERY_ENDPOINT_HAS_BEEN_CHECKED_YET.text()),
                     handover.getList("units.why"));
             assertEquals(List.of(true, false, false), handover.getList("units.fault"));
             assertTrue(

@@ -17,6 +17,9 @@ import lychnos.lab.console.Habit;
 import lychnos.lab.console.LicenceOffice;
 import lychnos.lab.console.WebProxy;
 import lychnos.server.http.Json;
+import lychnos.server.text.BoardText;
+import lychnos.server.text.ConfigureText;
+import lychnos.server.text.HandoverText;
 import org.hamcrest.Matchers;
 import org.junit.jupiter.api.Test;
 
@@ -119,7 +122,7 @@ class ConsoleKindsTest {
                     stage.client
                             .get("/api/bring-ups/" + stage.bringUp + "/board")
                             .prettify()
-                            .contains("waits until 2999-12-31"),
+                            .contains(BoardText.WAITS_UNTIL.text("2999-12-31")),
                     "the Board says the day");
             stage.fact(unit, "granted-on", "2026-11-02");
             Json bench = stage.toTheEnd(unit);
@@ -137,8 +140,7 @@ class ConsoleKindsTest {
             stage.held(unit, 0, "RESTARTS");
             stage.yes(unit);
             assertEquals(
-                    "“Request” was not written: the page says “registered by hall-1”. Remove that on the machine, "
-                            + "then choose “Fill in again”.",
+                    ConfigureText.NOT_WRITTEN.text("Request", "the page says “registered by hall-1”"),
                     stage.held(unit, 0, "PAGE").get("sentence"));
             assertEquals("", stage.hall().kept(stage.serial(0), "page/request"), "nothing was written");
         }
@@ -161,7 +163,7 @@ class ConsoleKindsTest {
                     stage.client
                             .get("/api/bring-ups/" + stage.bringUp + "/handover")
                             .<String>getList("proposed.text")
-                            .contains("“Licence” is not set yet: its value is not known"),
+                            .contains(HandoverText.PAGE_IS_LEFT_FOR_LATER.text("Licence")),
                     "it is proposed as an open item");
             stage.fact(unit, "licence-key", "K9-ARD-118-44");
             ConsoleStage.until(
@@ -188,12 +190,11 @@ class ConsoleKindsTest {
                     "it is taken up",
                     () -> stage.bench(unit).getString("runState").equals("RUNNING"));
             assertEquals(
-                    "opens when what comes before it is ticked",
-                    stage.bench(unit).getString("members[0].prerequisite"));
+                    ConfigureText.OPENS_WHEN_TICKED.text(), stage.bench(unit).getString("members[0].prerequisite"));
             stage.tickFirst(unit);
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
-            assertEquals("hv-11 line port 6103", bench.getString("members[0].line"));
+            assertEquals(ConfigureText.LINE_PORT.text("hv-11", "6103"), bench.getString("members[0].line"));
             assertEquals("untagged", stage.hall().kept(stage.serial(0), "tag"));
         }
     }

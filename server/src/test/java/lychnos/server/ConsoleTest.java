@@ -16,6 +16,7 @@ import lychnos.lab.console.Habit;
 import lychnos.server.http.Json;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.text.ConfigureText;
 import org.junit.jupiter.api.Test;
 
 /** Machines set up on their consoles, through the interface that screens use. */
@@ -148,7 +149,9 @@ class ConsoleTest {
             ConsoleStage.until(
                     "the first is open",
                     () -> !stage.bench(unit).getString("members[0].state").equals("SHUT"));
-            assertEquals("opens when controller 1 is done", stage.bench(unit).getString("members[1].prerequisite"));
+            assertEquals(
+                    ConfigureText.OPENS_WHEN_DONE.text("controller 1"),
+                    stage.bench(unit).getString("members[1].prerequisite"));
             stage.decide(
                             stage.dialogue(unit, 1),
                             "override",

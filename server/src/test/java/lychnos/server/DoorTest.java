@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Set;
 import lychnos.server.http.Json;
 import lychnos.server.http.Request;
+import lychnos.server.text.IdentityText;
+import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.Test;
 
 /** Who gets in, and what nobody gets without signing in. */
@@ -91,7 +93,7 @@ class DoorTest {
                     .post("/api/session")
                     .statusCode(401)
                     .contentType("application/problem+json")
-                    .body("detail", equalTo("Login or password is wrong."));
+                    .body("detail", equalTo(IdentityText.LOGIN_OR_PASSWORD_IS_WRONG.text()));
         }
     }
 
@@ -135,6 +137,6 @@ class DoorTest {
                 .get("/api/bring-ups/999999/board")
                 .statusCode(404)
                 .contentType("application/problem+json")
-                .body("detail", equalTo("There is no such bring-up."));
+                .body("detail", equalTo(PrepareText.NO_SUCH_BRING_UP.text()));
     }
 }

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import lychnos.server.handover.HandoverTestAccess;
+import lychnos.server.text.HandoverText;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -108,7 +109,7 @@ class HandoverPackTest extends HandoverStage {
                 assertTrue(
                         text.contains(serial())
                                 && text.contains(at(101))
-                                && text.contains("units signed of 1")
+                                && text.contains(HandoverText.UNITS_SIGNED.text("1"))
                                 && text.contains("Signed by"),
                         text);
                 assertFalse(pdf.getPage(0).getAnnotations().isEmpty(), "links inside");

@@ -16,6 +16,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.stream.IntStream;
 import lychnos.server.http.Json;
+import lychnos.server.text.HandoverText;
 import org.junit.jupiter.api.Test;
 
 /** Signing what is proven, and the record that it leaves. */
@@ -122,7 +123,9 @@ class HandoverTest extends HandoverStage {
         sql("alter table journal disable trigger journal_is_kept");
         sql("update journal set act = 'did nothing' where id = (select min(id) from journal where unit_id = " + unit
                 + ")");
-        assertEquals("A journal entry was changed after it was put in.", verify().getString("breaks[0].why"));
+        assertEquals(
+                HandoverText.WAS_CHANGED_AFTER_IT_WAS_PUT_IN.text("A journal entry"),
+                verify().getString("breaks[0].why"));
         QuarkusTransaction.requiringNew().run(() -> db.createNativeMutationQuery(
                         "update journal set act = :act where id = (select min(id) from journal where unit_id = " + unit
                                 + ")")
@@ -131,7 +134,8 @@ class HandoverTest extends HandoverStage {
         sql("alter table journal enable trigger journal_is_kept");
         sql("alter table record disable trigger record_frozen");
         sql("update record set body = replace(body, '" + serial() + "', 'OTHER') where unit_id = " + unit);
-        assertEquals("A record was changed after it was put in.", verify().getString("breaks[0].why"));
+        assertEquals(
+                HandoverText.WAS_CHANGED_AFTER_IT_WAS_PUT_IN.text("A record"), verify().getString("breaks[0].why"));
         sql("update record set body = replace(body, 'OTHER', '" + serial() + "') where unit_id = " + unit);
         sql("alter table record enable trigger record_frozen");
         assertTrue(verify().getList("breaks").isEmpty());

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.lab.MachineSpec;
 import lychnos.server.http.Json;
+import lychnos.server.text.HandoverText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -127,7 +128,7 @@ class LifeAfterTest extends ProvenMachine {
                 .statusCode(200);
         chainHolds();
         Json records = client.get("/api/bring-ups/" + id + "/records");
-        assertEquals("a machine was replaced: its board is dead", records.getString("[0].endedWhy"));
+        assertEquals(HandoverText.MACHINE_WAS_REPLACED.text("its board is dead"), records.getString("[0].endedWhy"));
         assertTrue(records.getString("[0].body").contains(serial())
                 && records.getString("[1].body").contains(otherSerial()));
     }

@@ -14,6 +14,7 @@ import java.util.Map;
 import lychnos.lab.console.Habit;
 import lychnos.lab.console.WebProxy;
 import lychnos.server.http.Json;
+import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -152,7 +153,8 @@ class PagesTest {
         stage.ready().begin(unit, "run");
         Json bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
         assertTrue(
-                bench.getString("members[0].hold.sentence").contains("neither MX nor address record"), bench::prettify);
+                bench.getString("members[0].hold.sentence").contains(PrepareText.NEITHER_MX_NOR_ADDRESS_RECORD.text()),
+                bench::prettify);
         stage.fact(unit, "mail-sender", "arrays@ardal.example");
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
         assertTrue(kept("page/mail").contains("arrays@ardal.example"));

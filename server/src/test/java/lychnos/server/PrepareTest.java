@@ -9,6 +9,7 @@ import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
 import lychnos.server.http.Json;
+import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -59,7 +60,7 @@ class PrepareTest {
         String csv = "PB-1\t02:4c:59:02:00:01\tR1 u5\tC4";
         client.labels(id, csv, false);
         Json again = client.labels(id, csv, false).json();
-        assertEquals(List.of("already here"), again.getList("taken.change"));
+        assertEquals(List.of(PrepareText.ALREADY_HERE.text()), again.getList("taken.change"));
         assertNull(again.get("importId"));
     }
 
@@ -95,7 +96,7 @@ class PrepareTest {
         client.labels(id, "PC-1\t02:4c:59:03:00:01\tR1 u5\tC4", false);
         Json report = client.labels(id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false)
                 .json();
-        assertEquals("This serial is already used at R1 u5.", report.getString("faults[0].reason"));
+        assertEquals(PrepareText.SERIAL_IS_ALREADY_USED.text("R1 u5"), report.getString("faults[0].reason"));
         assertEquals("R1 u5 holds PC-1 already, with 02:4c:59:03:00:01.", report.getString("faults[1].reason"));
     }
 

@@ -9,6 +9,7 @@ import java.net.UnknownHostException;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -33,6 +34,7 @@ class AddressTest {
         assertEquals(canonical, Address.parse(given).toString());
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @ValueSource(
             strings = {
@@ -58,6 +60,7 @@ class AddressTest {
         assertTrue(fault.getMessage().endsWith("."), fault.getMessage());
     }
 
+    @Tag("wording")
     @Test
     void saysWhyALeadingZeroIsDangerous() {
         assertTrue(assertThrows(MalformedAddress.class, () -> Address.parse("10.040.8.1"))

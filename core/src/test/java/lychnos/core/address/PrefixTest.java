@@ -10,6 +10,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -33,6 +34,7 @@ class PrefixTest {
         assertEquals(prefix, Prefix.parse(prefix.toString()));
     }
 
+    @Tag("wording")
     @Test
     void namesTheNetworkWhenHostBitsAreSet() {
         MalformedAddress fault = assertThrows(MalformedAddress.class, () -> Prefix.parse("10.40.8.7/24"));

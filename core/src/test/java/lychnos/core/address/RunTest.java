@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -23,6 +24,7 @@ class RunTest {
         assertEquals(size, AddressRun.parse(text).size());
     }
 
+    @Tag("wording")
     @Test
     void saysThatARangeIsReversed() {
         assertTrue(assertThrows(MalformedAddress.class, () -> AddressRun.parse("10.40.8.31-10"))

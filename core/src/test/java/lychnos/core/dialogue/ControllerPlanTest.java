@@ -99,7 +99,7 @@ class ControllerPlanTest {
     @Test
     void aStepThatWaitsSaysForWhom() {
         assertEquals(
-                "“Join” waits until node 1 has shown its join code.",
+                DialogueText.WAITS_UNTIL.text("Join", DialogueText.VALUE_HAS_BEEN_SHOWN.text("node 1", "join code")),
                 Hold.until(4, "Join", List.of("node-1.join-code"), "", NOTHING).sentence());
         assertEquals(
                 Hold.Why.PEER,
@@ -120,7 +120,7 @@ class ControllerPlanTest {
                 name -> name.equals("granted-on") ? Optional.of("2026-12-07") : Optional.empty();
         Hold hold = Hold.until(4, "Authority", List.of("granted-on.reached"), "", known);
         assertEquals(Hold.Why.DATE, hold.why());
-        assertEquals("“Authority” waits until 2026-12-07 (granted on).", hold.sentence());
+        assertEquals(DialogueText.WAITS_UNTIL.text("Authority", "2026-12-07 (granted on)"), hold.sentence());
         assertEquals("2026-12-07", hold.shown());
         assertEquals(
                 Hold.Why.PREREQUISITE,

@@ -14,6 +14,7 @@ import lychnos.core.Rounds;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Hold.Why;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 
 /** One member's dialogue, with a machine that does as it should and one that does not. */
@@ -164,8 +165,8 @@ class ConversationTest {
                 .says("Strong words? [no]: ")
                 .after(1);
         assertTrue(stage.effects.stream()
-                .anyMatch(effect ->
-                        effect instanceof Effect.Note note && note.sentence().contains("suggests no")));
+                .anyMatch(effect -> effect instanceof Effect.Note note
+                        && Texts.says(DialogueText.OTHER_SUGGESTION, note.sentence())));
         assertEquals("yes\r", stage.sent());
     }
 

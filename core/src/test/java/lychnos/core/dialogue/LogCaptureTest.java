@@ -11,6 +11,7 @@ import lychnos.core.dialogue.Dialogue.MachineLog;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Expected;
 import lychnos.core.dialogue.Hold.Why;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -126,7 +127,9 @@ class LogCaptureTest {
     @Test
     void isNotAskedForElsewhere() {
         stage.says("\r\nReally? ").after(1);
-        assertTrue(stage.conversation.fetchLog(stage.now).orElseThrow().contains("prompt"));
+        assertTrue(Texts.says(
+                DialogueText.LOG_NO_PROMPT,
+                stage.conversation.fetchLog(stage.now).orElseThrow()));
         stage.says("\r\ntarn# ").after(1);
         fetch();
         assertFalse(stage.conversation.fetchLog(stage.now).isEmpty(), "it is being fetched");

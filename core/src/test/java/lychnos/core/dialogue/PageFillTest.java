@@ -98,7 +98,7 @@ class PageFillTest {
     void findsAPurposeThatCameWrong() {
         PageFill fill = new PageFill(subnet(), KNOWN);
         assertEquals(
-                List.of("Purpose shows “replication”, expected “host data”"),
+                List.of(DialogueText.FIELD_DIFFERS.text("Purpose", "replication", "host data")),
                 fill.differences(Map.of("/purpose", "replication", "/mtu", "9000", "/telemetry", "false")).stream()
                         .map(Object::toString)
                         .toList());
@@ -109,7 +109,8 @@ class PageFillTest {
     void looksForWhatMustBeShownAfterwards() {
         PageFill fill = new PageFill(subnet(), KNOWN);
         assertEquals(
-                List.of("the page says “550 unknown sender”"), fill.missing(Map.of("/tried", "550 unknown sender")));
+                List.of(DialogueText.PAGE_SAYS.text("550 unknown sender")),
+                fill.missing(Map.of("/tried", "550 unknown sender")));
         assertEquals(List.of(), fill.missing(Map.of("/tried", "taken by the relay")));
         assertFalse(fill.over(Map.of("/state", "works")));
         assertTrue(fill.over(Map.of("/state", "ready")));
@@ -149,6 +150,6 @@ class PageFillTest {
                 .stops(3, Mode.RUN)
                 .orElseThrow()
                 .shown();
-        assertTrue(shown.contains("Word: the sealed one") && !shown.contains("Qw7"), shown);
+        assertTrue(shown.contains("Word: " + DialogueText.SEALED_VALUE.text()) && !shown.contains("Qw7"), shown);
     }
 }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import lychnos.core.fact.Version;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -52,6 +53,7 @@ class VersionTest {
         assertThrows(IllegalArgumentException.class, () -> Version.parse(text));
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @CsvSource({
         "4.2, , , 4.2.1, true",

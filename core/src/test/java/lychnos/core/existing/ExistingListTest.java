@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class ExistingListTest {
@@ -15,6 +16,7 @@ class ExistingListTest {
                 .toList();
     }
 
+    @Tag("wording")
     @Test
     void readsAHostsFile() {
         String text =
@@ -24,6 +26,7 @@ class ExistingListTest {
         assertEquals(4, ExistingList.parse(text).faults().get(0).line());
     }
 
+    @Tag("wording")
     @Test
     void readsATable() {
         assertEquals(
@@ -33,6 +36,7 @@ class ExistingListTest {
                 ExistingList.parse("name,place\nx,y\n").faults().get(0).reason().contains("“address”"));
     }
 
+    @Tag("wording")
     @Test
     void theLastBlockOfALeaseFileCounts() {
         String text =
@@ -55,6 +59,7 @@ class ExistingListTest {
         assertEquals(List.of("10.40.8.11  02:4c:59:a1:00:02 DHCP lease"), read(text));
     }
 
+    @Tag("wording")
     @Test
     void readsALeaseTable() {
         String text = "address,hwaddr,client_id,valid_lifetime,expire,subnet_id,fqdn_fwd,fqdn_rev,hostname,state\n"
@@ -63,6 +68,7 @@ class ExistingListTest {
         assertEquals(List.of("10.40.8.12 early 02:4c:59:a1:00:03 DHCP lease"), read(text));
     }
 
+    @Tag("wording")
     @Test
     void boundsWhatItReads() {
         assertTrue(ExistingList.parse("x".repeat(4_000_001))

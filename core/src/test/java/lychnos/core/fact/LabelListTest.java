@@ -63,7 +63,8 @@ class LabelListTest {
                 list.labels().stream().map(Label::serial).toList());
         assertEquals(
                 List.of("3 serial", "4 mac", "4 rack position", "6 serial", "6 mac", "6 rack position"), faults(list));
-        assertEquals("Line 2 has the same serial.", list.faults().get(3).reason());
+        assertEquals(
+                FactText.CELL_TWICE.text("2", "serial"), list.faults().get(3).reason());
     }
 
     @Test

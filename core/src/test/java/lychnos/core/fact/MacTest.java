@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -41,6 +42,7 @@ class MacTest {
         assertThrows(IllegalArgumentException.class, () -> Mac.parse(text));
     }
 
+    @Tag("wording")
     @Test
     void countsTheDigitsThatAreThere() {
         assertTrue(assertThrows(IllegalArgumentException.class, () -> Mac.parse("02:4c:59:a1:00"))

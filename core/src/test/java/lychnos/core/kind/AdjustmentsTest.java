@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Adjustments.Place;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -72,22 +73,22 @@ class AdjustmentsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "presence|maybe",
-                "port|23",
-                "open|80, 5900",
-                "ssh|perhaps",
-                "shut|0",
-                "shut|http",
-                "community|two words",
-                "restart|3 min",
-                "restart|10 min, at most 3 min",
-                "unit-name|{site}",
-                "flows|everything",
+                "presence|maybe|core.kind.KindFaultText.NOT_AN_EXPECTATION",
+                "port|23|core.kind.KindFaultText.PORT_TWICE",
+                "open|80, 5900|core.kind.KindFaultText.PORT_TWICE",
+                "ssh|perhaps|core.kind.KindFaultText.NOT_AN_EXPECTATION",
+                "shut|0|core.kind.KindFaultText.NOT_A_PORT",
+                "shut|http|core.kind.KindFaultText.NOT_A_PORT",
+                "community|two words|core.kind.KindFaultText.COMMUNITY",
+                "restart|3 min|core.kind.KindFaultText.TWO_TIMES",
+                "restart|10 min, at most 3 min|core.kind.KindFaultText.TIMES_REVERSED",
+                "unit-name|{site}|core.name.NameText.SAME_NAME",
+                "flows|everything|core.kind.KindFaultText.NOT_A_FLOW",
             })
-    void whatCannotBeIsRefusedWithAReason(String what, String value) {
+    void whatCannotBeIsRefusedWithAReason(String what, String value, String why) {
         String reason = assertThrows(IllegalArgumentException.class, () -> with(what, value))
                 .getMessage();
-        assertTrue(reason.endsWith("."), reason);
+        assertTrue(Texts.says(why, reason), reason);
     }
 
     @Test

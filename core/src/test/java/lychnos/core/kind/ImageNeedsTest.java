@@ -15,7 +15,8 @@ class ImageNeedsTest {
         assertEquals(
                 new Kind.ImageNeeds(List.of(ImageFormat.OVA), "5.1", "8"),
                 kind.machine().orElseThrow().image());
-        assertTrue(KindSummary.of(kind).toString().contains("version 5.1 or later"), () -> KindSummary.of(kind)
-                .toString());
+        assertTrue(
+                KindSummary.of(kind).toString().contains(KindSummaryText.IMAGE_VERSION.text("5.1")),
+                () -> KindSummary.of(kind).toString());
     }
 }

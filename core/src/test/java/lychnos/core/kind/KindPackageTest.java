@@ -16,6 +16,7 @@ import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import lychnos.core.text.Texts;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class KindPackageTest {
@@ -73,14 +74,15 @@ class KindPackageTest {
         assertEquals("text: 1\n", KindPackage.read(zip(entries("text: 1\n"))).description());
     }
 
+    @Tag("wording")
     @Test
     void whatWasChangedIsRefusedByName() throws IOException {
         Map<String, byte[]> entries = entries("text: 1\n");
         entries.put("kind.yaml", text("text: 2\n"));
-        assertTrue(refused(zip(entries)).contains("“kind.yaml” was changed"));
+        assertTrue(refused(zip(entries)).equals(KindFileText.ENTRY_CHANGED.text("kind.yaml")));
         entries = entries("text: 1\n");
         entries.put("recordings/more.cast", text("{}"));
-        assertTrue(refused(zip(entries)).contains("“recordings/more.cast” was changed"));
+        assertTrue(refused(zip(entries)).equals(KindFileText.ENTRY_CHANGED.text("recordings/more.cast")));
         entries = entries("text: 1\n");
         entries.remove("kind.yaml");
         assertTrue(refused(zip(entries)).contains("kind.yaml"));
@@ -98,7 +100,7 @@ class KindPackageTest {
         }) {
             Map<String, byte[]> entries = entries("text: 1\n");
             entries.put(name, text("x"));
-            assertTrue(refused(zip(entries)).contains("is unknown"), name);
+            assertTrue(Texts.says(KindFileText.UNKNOWN_ENTRY, refused(zip(entries))), name);
         }
     }
 
@@ -126,7 +128,7 @@ class KindPackageTest {
         for (int i = 0; i < KindPackage.MOST_ENTRIES; i++) {
             entries.put("recordings/r" + i + ".cast", text("x"));
         }
-        assertTrue(refused(zip(entries)).contains("200 entries"));
+        assertTrue(refused(zip(entries)).equals(KindFileText.TOO_MANY_ENTRIES.text(200)));
     }
 
     @Test

@@ -6,10 +6,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class KindPageTest {
 
+    @Tag("wording")
     @Test
     void theReferenceTellsWhatTheDescriptionsSay() throws IOException {
         assertEquals(

@@ -174,7 +174,7 @@ class LanguageTest {
                 """;
         List<KindFault> faults = faults(steps);
         assertEquals(1, faults.size());
-        assertTrue(faults.get(0).reason().contains("before this step"), faults.toString());
+        assertTrue(Texts.says(KindFaultText.UNKNOWN_IN_CONDITION, faults.get(0).reason()), faults.toString());
 
         Hub hub = new Hub(steps.lines().skip(1).collect(Collectors.joining("\n")), with());
         assertEquals("show grade", hub.asks(BANNER + "hub#"));

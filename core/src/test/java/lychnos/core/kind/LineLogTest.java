@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DryRun;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -66,7 +67,7 @@ class LineLogTest {
                 .agrees());
         String wrong = assertThrows(IllegalArgumentException.class, () -> imported(own, text.toString(), "0.1 5\nx"))
                 .getMessage();
-        assertTrue(wrong.startsWith("Line 2 of the timing"), wrong);
+        assertTrue(wrong.equals(KindFileText.TIMING_LINE.text(2)), wrong);
     }
 
     @Test
@@ -88,7 +89,11 @@ class LineLogTest {
                         others,
                         Set.of())
                 .tryOn(KindReader.shipped("console-manager").dialogue().orElseThrow());
-        assertTrue(report.differences().get(0).sentence().contains("another machine"), report.differences()::toString);
+        assertTrue(
+                Texts.says(
+                        "core.dialogue.DialogueText.OTHER_MACHINE",
+                        report.differences().get(0).sentence()),
+                report.differences()::toString);
     }
 
     /** A file from anywhere: the longest that is taken is read within seconds, whatever is in it. */

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Set;
 import lychnos.core.proof.NameMarks.Said;
 import lychnos.core.proof.Outcome.Standing;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -35,6 +36,7 @@ class MarksTest {
         return said;
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -77,6 +79,7 @@ class MarksTest {
                 NameMarks.reverse("10.40.8.102", "a.ardal.example", Map.of()).standing());
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @CsvSource({
         "0, correct",
@@ -118,7 +121,7 @@ class MarksTest {
         assertEquals(7, verdict.height());
         assertEquals(SideMark.REVERSE, verdict.beside());
         assertNull(verdict.broken());
-        assertEquals("No PTR record for 10.40.8.102.", verdict.sentence());
+        assertEquals(Trouble.REVERSE_MISSING.sentence("10.40.8.102"), verdict.sentence());
         assertTrue(!verdict.proven());
         assertTrue(
                 Verdict.of(allHold(), List.of(Beside.notMeasured(SideMark.TIME, "not told")))
@@ -191,7 +194,7 @@ class MarksTest {
                 off("b", "b", "R2", Trouble.SILENT, ".2"),
                 off("c", "c", "R2", Trouble.PORT_REFUSED, "443"));
         assertEquals(
-                List.of("The gateway 10.40.8.1 does not answer"),
+                List.of(ProofText.GATEWAY_SILENT.text("10.40.8.1")),
                 titles(SharedCause.of(silent, Set.of("10.40.8.1"), Map.of("a", 3, "b", 3))));
         assertEquals(
                 List.of("a", "b"),
@@ -206,7 +209,7 @@ class MarksTest {
     void aUnitAndARackWithoutPowerAreTold() {
         List<SharedCause.Off> unit =
                 List.of(off("p-l", "p", "R1", Trouble.SILENT, ".1"), off("p-r", "p", "R1", Trouble.SILENT, ".2"));
-        assertEquals(List.of("Nothing of p answers"), titles(SharedCause.of(unit, Set.of(), Map.of("p", 2))));
+        assertEquals(List.of(ProofText.UNIT_SILENT.text("p")), titles(SharedCause.of(unit, Set.of(), Map.of("p", 2))));
         assertEquals(List.of(), SharedCause.of(unit, Set.of(), Map.of("p", 3)), "one of it answers");
         List<SharedCause.Off> rack = new ArrayList<>(unit);
         rack.add(off("q", "q", "R1", Trouble.SILENT, ".3"));
@@ -215,11 +218,12 @@ class MarksTest {
                 titles(SharedCause.of(rack, Set.of(), Map.of("p", 2, "q", 1))));
     }
 
+    @Tag("wording")
     @Test
     void nameServersAreToldByWhatTheyDo() {
         Part second = Part.broken("10.40.8.4", "does not answer");
         assertEquals(
-                List.of("Name server 10.40.8.4 does not answer"),
+                List.of(ProofText.NAME_SERVER_SILENT.text("10.40.8.4")),
                 titles(SharedCause.of(
                         List.of(
                                 off("a", "a", "R1", Trouble.NAME_SERVER_SILENT, "", second),
@@ -235,7 +239,7 @@ class MarksTest {
                         Set.of(),
                         Map.of())));
         assertEquals(
-                List.of("PTR records are missing in 8.40.10.in-addr.arpa"),
+                List.of(ProofText.REVERSE_MISSING.text("8.40.10.in-addr.arpa")),
                 titles(SharedCause.of(
                         List.of(
                                 off("a", "a", "R1", Trouble.REVERSE_MISSING, ".1"),

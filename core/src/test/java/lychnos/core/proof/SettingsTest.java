@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import java.util.EnumSet;
 import java.util.List;
 import lychnos.core.address.Address;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class SettingsTest {
@@ -55,15 +56,18 @@ class SettingsTest {
                         "10.40.8.12", true, "lc-unset", List.of("10.40.8.4", "10.40.8.3"), List.of("10.40.8.6"))));
     }
 
+    @Tag("wording")
     @Test
     void ipv6IsComparedOnlyWherePlanned() {
         Settings bare = settings("10.40.8.101", false, "a", List.of(), List.of());
         Settings.Ipv6 fixed = new Settings.Ipv6(Address.parse("fd40:a4da:1:8::65"), 64, null);
         Settings both = bare.withIpv6(fixed);
         assertEquals("", Settings.differences(bare.compare(both)));
-        assertEquals("IPv6 address is none, planned fd40:a4da:1:8::65/64", Settings.differences(both.compare(bare)));
         assertEquals(
-                "IPv6 address is fd40:a4da:1:8::65/48, planned fd40:a4da:1:8::65/64",
+                ProofText.SETTING_DIFFERS.text("IPv6 address", "none", "fd40:a4da:1:8::65/64"),
+                Settings.differences(both.compare(bare)));
+        assertEquals(
+                ProofText.SETTING_DIFFERS.text("IPv6 address", "fd40:a4da:1:8::65/48", "fd40:a4da:1:8::65/64"),
                 Settings.differences(
                         both.compare(bare.withIpv6(new Settings.Ipv6(fixed.address(), 48, Address.parse("fe80::1"))))));
         Settings gateway = bare.withIpv6(new Settings.Ipv6(fixed.address(), 64, Address.parse("fd40:a4da:1:8::1")));

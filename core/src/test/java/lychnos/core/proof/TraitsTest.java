@@ -66,10 +66,10 @@ class TraitsTest {
 
     @Test
     void aFaultThatSomebodyHoldsKeepsItFromBeingProven() {
-        Verdict proven = new Verdict(7, null, "All seven rungs pass.", "", true, null, true);
+        Verdict proven = new Verdict(7, null, ProofText.ALL_RUNGS_PASS.text(), "", true, null, true);
         Verdict held = proven.heldForFault("firmware was 4.18.2, is 4.17.0 (too old)");
         assertFalse(held.proven());
-        assertEquals("Rejected: firmware was 4.18.2, is 4.17.0 (too old).", held.sentence());
+        assertEquals(ProofText.REJECTED.text("firmware was 4.18.2, is 4.17.0 (too old)"), held.sentence());
     }
 
     /** RFC 9525, section 6.3. */

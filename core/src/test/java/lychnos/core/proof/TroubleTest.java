@@ -3,6 +3,7 @@ package lychnos.core.proof;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
@@ -12,6 +13,7 @@ class TroubleTest {
     /** Longer ones would not be read on the Board. */
     private static final int LONGEST = 200;
 
+    @Tag("wording")
     @ParameterizedTest
     @EnumSource(Trouble.class)
     void theSentenceCanStandAlone(Trouble trouble) {
@@ -21,6 +23,7 @@ class TroubleTest {
         assertFalse(sentence.contains("%"), sentence);
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @EnumSource(Trouble.class)
     void whatToDoIsASentenceOfItsOwn(Trouble trouble) {

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestFactory;
 
@@ -71,6 +72,7 @@ class VerdictTableTest {
         return beside;
     }
 
+    @Tag("wording")
     @TestFactory
     List<DynamicTest> everyRowComesToItsVerdict() throws IOException {
         return rows().stream()

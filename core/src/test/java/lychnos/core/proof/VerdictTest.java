@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -28,6 +29,7 @@ class VerdictTest {
         return outcomes;
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @CsvSource({
         "hhhhhhh, 7, , true",
@@ -60,6 +62,7 @@ class VerdictTest {
         assertThrows(IllegalArgumentException.class, () -> Verdict.of(six));
     }
 
+    @Tag("wording")
     @ParameterizedTest
     @EnumSource(Trouble.class)
     void everyTroubleSaysWhatItIsAndWhatToDo(Trouble trouble) {

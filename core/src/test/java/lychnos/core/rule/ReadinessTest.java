@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.core.service.Measured.State;
 import lychnos.core.service.ServiceKind;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 
 /** Ready is known, placed, and what it leans on answers: each of them taken away once. */
@@ -42,8 +43,8 @@ class ReadinessTest {
     @Test
     void sayWhatIsMissing() {
         List<String> lacks = lacks(hall(State.FINE, State.FINE, State.FINE, State.FINE), false, false);
-        assertTrue(lacks.get(0).matches("\\d+ facts are missing"), lacks.toString());
-        assertEquals("no address is allocated", lacks.get(1));
+        assertTrue(Texts.says(RuleText.FACTS_MISSING, lacks.get(0)), lacks.toString());
+        assertEquals(RuleText.NO_ADDRESS_IS_ALLOCATED.text(), lacks.get(1));
         assertEquals(2, lacks.size());
     }
 
@@ -51,16 +52,16 @@ class ReadinessTest {
     void everyServiceIsNamedThatDoesNotAnswer() {
         assertEquals(
                 List.of(
-                        "gateway 10.40.8.1 does not answer",
-                        "name service 10.40.8.3, 10.40.8.4 do not answer",
-                        "time service 10.40.8.6 does not answer"),
+                        RuleText.SERVICE_SILENT.text(RuleText.GATEWAY.text(), "10.40.8.1"),
+                        RuleText.SERVICES_SILENT.text(RuleText.NAME_SERVICE.text(), "10.40.8.3, 10.40.8.4"),
+                        RuleText.SERVICE_SILENT.text(RuleText.TIME_SERVICE.text(), "10.40.8.6")),
                 lacks(hall(State.SILENT, State.SILENT, State.SILENT, State.LIES), true, true));
     }
 
     @Test
     void whatNobodyAskedIsNotTakenForAnAnswer() {
         assertEquals(
-                List.of("the time service is not checked yet"),
+                List.of(RuleText.SERVICE_NOT_CHECKED.text(RuleText.TIME_SERVICE.text())),
                 lacks(hall(State.FINE, State.FINE, State.FINE, null), true, true));
     }
 

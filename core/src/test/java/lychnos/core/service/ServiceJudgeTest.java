@@ -82,9 +82,9 @@ class ServiceJudgeTest {
         samples.put("10.40.8.3", names(true, true, Map.of("ardal.example", 2026112304L)));
         samples.put("10.40.8.4", names(true, true, Map.of("ardal.example", 2026112303L)));
         List<Measured> judged = NameJudge.judge(samples, List.of("ardal.example"), AT);
-        assertEquals("serial 2026112304", judged.get(0).sentence());
+        assertEquals(ServiceText.SERIAL.text("2026112304"), judged.get(0).sentence());
         assertEquals(
-                "lags in ardal.example: serial 2026112303, elsewhere 2026112304",
+                ServiceText.LAGS.text("ardal.example", "2026112303", "2026112304"),
                 judged.get(1).sentence());
     }
 
@@ -98,7 +98,7 @@ class ServiceJudgeTest {
         assertEquals(
                 List.of(Measured.State.ODD, Measured.State.ODD, Measured.State.SILENT),
                 judged.stream().map(Measured::state).toList());
-        assertTrue(judged.get(1).sentence().contains("does not serve ardal.example"));
+        assertTrue(judged.get(1).sentence().contains(ServiceText.DOES_NOT_SERVE.text("ardal.example")));
     }
 
     @Test

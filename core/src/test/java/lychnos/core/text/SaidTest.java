@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 
 import java.util.List;
 import java.util.Map;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 class SaidTest {
@@ -26,12 +27,14 @@ class SaidTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void valuesFillThePlacesInTheirOrder() {
         assertEquals("R7 U3 is signed.", Example.IS_SIGNED.text("R7 U3"));
         assertEquals("Nothing was changed.", Example.NOTHING.text());
     }
 
+    @Tag("wording")
     @Test
     void aCountChoosesTheFormOfTheWordAfterIt() {
         assertEquals("rack-one: signed out of 1 session", Example.SIGNED_OUT.text("rack-one", 1));
@@ -39,6 +42,7 @@ class SaidTest {
         assertEquals("rack-one: signed out of 12 sessions", Example.SIGNED_OUT.text("rack-one", 12L));
     }
 
+    @Tag("wording")
     @Test
     void aValueIsTakenAsItIs() {
         assertEquals("{unit} \\ $1 is signed.", Example.IS_SIGNED.text("{unit} \\ $1"));

@@ -8,6 +8,7 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import javax.xml.parsers.DocumentBuilderFactory;
+import lychnos.server.text.HandoverText;
 import org.junit.jupiter.api.Test;
 import org.w3c.dom.Document;
 
@@ -28,7 +29,7 @@ class PackPageTest {
                                 odd,
                                 List.of(
                                         new PackPage.UnitList("Values sent", List.of(odd)),
-                                        new PackPage.UnitList("Known and accepted", List.of())))))
+                                        new PackPage.UnitList(HandoverText.KNOWN_AND_ACCEPTED.text(), List.of())))))
                 .xhtml();
         Document page = DocumentBuilderFactory.newInstance()
                 .newDocumentBuilder()
@@ -36,7 +37,8 @@ class PackPageTest {
                         html.replace("<!DOCTYPE html>", "").getBytes(StandardCharsets.UTF_8)));
         assertEquals(0, page.getElementsByTagName("script").getLength());
         assertTrue(html.indexOf("size: letter") > 0);
-        assertFalse(html.contains("Known and accepted"), "a heading with nothing below it is left out");
+        assertFalse(
+                html.contains(HandoverText.KNOWN_AND_ACCEPTED.text()), "a heading with nothing below it is left out");
         // the endpoint leads to its unit
         String link = page.getElementsByTagName("a")
                 .item(0)

@@ -7,6 +7,7 @@ import static org.mockito.Mockito.when;
 
 import java.util.Optional;
 import lychnos.server.LychnosConfig;
+import lychnos.server.text.IdentityText;
 import org.junit.jupiter.api.Test;
 
 class PasswordHashesTest {
@@ -24,7 +25,7 @@ class PasswordHashesTest {
         String hash = hashes.hash("lantern over the third rack");
         assertTrue(hashes.matches("lantern over the third rack", hash));
         assertFalse(hashes.matches("lantern over the fourth rack", hash));
-        assertFalse(hashes.matches("no account has this password", null));
+        assertFalse(hashes.matches(IdentityText.NO_ACCOUNT_HAS_THIS_PASSWORD.text(), null));
     }
 
     @Test

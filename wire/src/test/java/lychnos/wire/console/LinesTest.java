@@ -207,7 +207,7 @@ class LinesTest {
         String remembered = heard.fingerprint();
         assertTrue(remembered.startsWith("SHA256:"), remembered);
         line.send(bytes("\r"));
-        assertEquals("The SSH session has ended.", heard.awaitDown());
+        assertEquals(ConsoleText.SSH_ENDED.text(), heard.awaitDown());
 
         Heard wrongWord = new Heard();
         line(LineAddress.ssh(HERE, port, "root", Secret.of("not-the-word")), FAST, wrongWord);

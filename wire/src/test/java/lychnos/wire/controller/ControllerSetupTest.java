@@ -77,10 +77,9 @@ class ControllerSetupTest {
         try (LoopbackHall lab = new LoopbackHall(Quirk.OTHER_SERIAL)) {
             ControllerStop stop = assertThrows(ControllerStop.class, () -> identified(lab, LoopbackHall.SERIAL));
             assertEquals(Cause.ANOTHER_MACHINE, stop.why());
-            assertEquals("This is another machine: its serial is BF-1-X, the label says BF-1.", stop.getMessage());
             assertEquals(
-                    "Nothing was written to this machine. Compare the label with the machine in B03 U12.",
-                    stop.advice());
+                    ControllerText.OTHER_MACHINE.text("its serial is BF-1-X, the label says BF-1"), stop.getMessage());
+            assertEquals(ControllerText.NOTHING_WRITTEN.text("the machine in B03 U12"), stop.advice());
             assertEquals(0, lab.machine().controller().writes());
         }
     }
@@ -151,7 +150,7 @@ class ControllerSetupTest {
         Settings tagged = LoopbackHall.plan().withVlan(410);
         try (LoopbackHall lab = new LoopbackHall()) {
             arrives(move(lab, tagged));
-            assertEquals("10 of 10 values as planned", readBack(lab, tagged));
+            assertEquals(ControllerText.VALUES_AS_PLANNED.text("10", "10"), readBack(lab, tagged));
         }
         try (LoopbackHall lab = new LoopbackHall(Quirk.NO_VLAN)) {
             arrives(move(lab, tagged));
@@ -178,7 +177,7 @@ class ControllerSetupTest {
     void whateverItsHabitsEverythingIsReadBack(Quirk quirk) throws Exception {
         try (LoopbackHall lab = new LoopbackHall(quirk)) {
             arrives(move(lab, LoopbackHall.plan()));
-            assertEquals("9 of 9 values as planned", readBack(lab, LoopbackHall.plan()));
+            assertEquals(ControllerText.VALUES_AS_PLANNED.text("9", "9"), readBack(lab, LoopbackHall.plan()));
         }
     }
 
@@ -227,8 +226,8 @@ class ControllerSetupTest {
         ControllerStop another = assertThrows(ControllerStop.class, () -> other.checkMac(LoopbackHall.FIRST));
         assertEquals(Cause.ANOTHER_MACHINE, another.why());
         assertEquals(
-                "This is another machine: 127.40.8.10 is answered by 02:4c:59:00:00:99, the label says "
-                        + "02:4c:59:a1:00:01.",
+                ControllerText.ANSWERED_BY_ANOTHER.text(
+                        "This is another machine: 127.40.8.10", "02:4c:59:00:00:99", "02:4c:59:a1:00:01."),
                 another.getMessage());
 
         ControllerSetup own = onTheSegmentOf(LoopbackHall.MAC);

@@ -33,6 +33,7 @@ import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireText;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.Vantage;
 import org.junit.jupiter.api.AfterEach;
@@ -226,17 +227,17 @@ class FarVantageTest {
 
     @Test
     void aFaultComesBackAsItWas() {
-        far.linked(link(place(new WireFault(WireFault.Kind.REFUSED, "the connection was refused"))), true);
+        far.linked(link(place(new WireFault(WireFault.Kind.REFUSED, WireText.CONNECTION_REFUSED.text()))), true);
         WireFault fault = assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(1)));
         assertEquals(WireFault.Kind.REFUSED, fault.kind());
-        assertEquals("the connection was refused", fault.getMessage());
+        assertEquals(WireText.CONNECTION_REFUSED.text(), fault.getMessage());
     }
 
     @Test
     void withoutALinkNothingIsSaidOfTheMachine() {
         WireFault fault = assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(1)));
         assertTrue(fault.ours(), fault.getMessage());
-        assertEquals("Vantage point cage-4 is not connected; its targets were not checked.", fault.getMessage());
+        assertEquals(LinkText.NOT_CONNECTED.text("cage-4"), fault.getMessage());
     }
 
     @Test

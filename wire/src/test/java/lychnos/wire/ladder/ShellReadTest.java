@@ -320,6 +320,6 @@ class ShellReadTest {
                 climb("10.40.8.20/24", "left: leads", Map.of()),
                 Rung.SAFE,
                 Trouble.FACTORY_ACCEPTED,
-                "as watch over SSH");
+                LadderText.AS_USER_OVER_SSH.text("watch"));
     }
 }

@@ -114,7 +114,7 @@ class SignInTest {
         Target.SetUp byHand = new Target.SetUp(then, "PM-1", false, new Target.Person("rack-one", "PM-1", then));
         Climbed climbed = climb(target(byHand, null, null));
         String seen = climbed.outcomes().get(Rung.IDENTITY.ordinal()).seen();
-        assertTrue(seen.contains("rack-one read PM-1 on the machine, 2026-11-20 09:14"), seen);
+        assertTrue(seen.contains(LadderText.READ_BY_PERSON.text("rack-one", "PM-1", "2026-11-20 09:14")), seen);
         assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
     }
 
@@ -330,10 +330,10 @@ class SignInTest {
         assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
         assertEquals(Standing.HOLDS, climbed.outcomes().get(Rung.SAFE.ordinal()).standing());
         assertEquals(
-                "1 of 1 values on its pages",
+                LadderText.VALUES_ON_PAGES.text("1", "1"),
                 climbed.outcomes().get(Rung.AS_PLANNED.ordinal()).seen());
         assertEquals(
-                "factory password refused",
+                LadderText.FACTORY_REFUSED.text(),
                 climbed.outcomes().get(Rung.SAFE.ordinal()).seen());
         assertEquals("Subnet, MTU", climbed.fields().get(0).name());
     }
@@ -353,7 +353,7 @@ class SignInTest {
         Climbed climbed = climb(target);
         Verdict verdict = Verdict.of(climbed.outcomes());
         assertEquals(
-                "not tried: console login, web login",
+                LadderText.LOGINS_NOT_TRIED.text("console login, web login"),
                 climbed.outcomes().get(Rung.SAFE.ordinal()).seen());
         assertTrue(verdict.proven(), verdict::toString);
         assertTrue(verdict.sentence().contains("safe (not tried: console login, web login)"), verdict::sentence);

@@ -27,6 +27,7 @@ import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.time.FakeClockwork;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
@@ -299,7 +300,7 @@ class MemberLineTest {
         up();
         assertEquals(Optional.empty(), answer(line.mode(Mode.WATCH, "rack-one")));
         assertEquals(
-                Optional.of("rack-one has the keyboard of this line. Take it over first."),
+                Optional.of(ConfigureText.HAS_THE_KEYBOARD_OF_THIS_LINE.text("rack-one")),
                 answer(line.typed("x", "night-shift")));
         line.take("night-shift");
         assertEquals(Optional.empty(), answer(line.typed("x", "night-shift")));
@@ -326,6 +327,7 @@ class MemberLineTest {
         up();
         line.close();
         assertTrue(sent.contains("<closed>"));
-        assertEquals(Optional.of("This line is no longer open here."), answer(line.mode(Mode.WATCH, "rack-one")));
+        assertEquals(
+                Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text()), answer(line.mode(Mode.WATCH, "rack-one")));
     }
 }

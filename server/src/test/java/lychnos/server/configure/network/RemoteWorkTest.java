@@ -32,6 +32,7 @@ import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
+import lychnos.server.text.ConfigureText;
 import lychnos.server.time.FakeClockwork;
 import lychnos.wire.fault.WireFault;
 import org.junit.jupiter.api.BeforeEach;
@@ -79,7 +80,7 @@ class RemoteWorkTest {
 
         @Override
         public String what() {
-            return "the controller";
+            return ConfigureText.THE_CONTROLLER.text();
         }
 
         @Override
@@ -233,7 +234,7 @@ class RemoteWorkTest {
     @Test
     void aLogThatIsOnlyOnTheConsoleIsNotFetchedFromThePages() {
         String refused = answer(work.fetchLog("rack-one")).orElseThrow();
-        assertTrue(refused.startsWith("The log cannot be fetched: the kind names no resource"), refused);
+        assertTrue(refused.startsWith(ConfigureText.LOG_CANNOT_BE_FETCHED.text("the kind names no resource")), refused);
         assertTrue(saved.stream().allMatch(change -> change.log().isEmpty()));
     }
 
@@ -352,7 +353,7 @@ class RemoteWorkTest {
         clockwork.advance(Duration.ofMinutes(10));
         assertEquals(State.STOPPED, last().stands().state());
         assertEquals("Stopped by night-shift.", last().stands().note());
-        assertEquals(Optional.of("No decision is needed here now."), answer(work.goOn("", "rack-one")));
+        assertEquals(Optional.of(ConfigureText.NO_DECISION_IS_NEEDED.text()), answer(work.goOn("", "rack-one")));
         assertEquals(Optional.empty(), answer(work.again("rack-one")));
         assertTrue(done);
         assertEquals(List.of("1", "1 again", "2"), carriedOut);
