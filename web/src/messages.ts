@@ -911,6 +911,7 @@ export const m = {
     },
     prerequisite: (prerequisite: string) => `Not yet: the line ${prerequisite}.`,
     prerequisiteTitle: 'Blocked by a prerequisite',
+    windowTitle: 'Outside the change window',
     override: 'Override',
     reason: 'Reason (recorded with the unit)',
     leave: 'Cancel',
@@ -1214,6 +1215,7 @@ export const m = {
       'reservations.json': 'DHCP reservations',
       'targets.json': 'Targets for monitoring',
       'inventory.yaml': 'Inventory',
+      'cabling.csv': 'Switch ports and consoles',
     } as Record<string, string>,
     ends: {
       'endpoints.csv': 'CSV',
@@ -1225,6 +1227,7 @@ export const m = {
       'reservations.json': 'Kea JSON',
       'targets.json': 'JSON',
       'inventory.yaml': 'YAML',
+      'cabling.csv': 'CSV',
     } as Record<string, string>,
     zone: (name: string) => name,
     zoneEnd: 'zone file',

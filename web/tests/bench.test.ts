@@ -56,6 +56,21 @@ describe('the bench', () => {
     await sent(/\/console$/, { mode: 'WATCH' });
   });
 
+  it('asks an engineer for a reason outside the change window', async () => {
+    const refusal: [number, unknown] = [
+      409,
+      { detail: 'The change window of ard-fic-1 is later.', reasonWanted: true },
+    ];
+    const view = recorded.bench();
+    shown(view, 'engineer', { '/decision': refusal });
+    await pressing(/^Send this/);
+    expect(await screen.findByText('The change window of ard-fic-1 is later.')).toBeInTheDocument();
+    await fireEvent.input(screen.getByLabelText(/Reason/), { target: { value: 'agreed with the storage team' } });
+    server = new Server({ '/bench': view });
+    await fireEvent.click(screen.getByRole('button', { name: /^Override/, hidden: true }));
+    await sent(/\/decision$/, { typed: '', reason: 'agreed with the storage team' });
+  });
+
   it('asks a lead for a reason where a prerequisite is missing, and tells an engineer', async () => {
     const refusal: [number, unknown] = [409, { detail: 'The switches are not planned yet.', prerequisite: true }];
     const view = { ...recorded.bench(), runState: '' };

@@ -11,6 +11,8 @@ export interface components {
     };
     /** @enum {string} */
     Act: 'SET_FACT' | 'ADD_TIME_SERVER' | 'DROP_TIME_SERVER' | 'CHANGE_RANGE';
+    /** @example 10.40.8.40 */
+    Address: string;
     AddressReport: {
       fresh: components['schemas']['AddressUse'][];
       /** Format: int32 */
@@ -516,6 +518,7 @@ export interface components {
     };
     GoOnRequest: {
       typed?: string;
+      reason?: string;
     };
     Growth: {
       /** Format: int64 */
@@ -1108,6 +1111,8 @@ export interface components {
     PlacementRequest: {
       addresses?: string[];
     };
+    /** @example 10.40.8.0/24 */
+    Prefix: string;
     PrepareView: {
       site: components['schemas']['SiteNetworks'];
       choices: components['schemas']['NetworkChoice'][];
@@ -1379,6 +1384,7 @@ export interface components {
     SetupStart: {
       /** Format: int32 */
       width?: number;
+      reason?: string;
     };
     SetupStepView: {
       step: string;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Input } from 'flowbite-svelte';
-  import { api } from '../../lib/api';
+  import { api, Problem } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
@@ -12,6 +12,7 @@
   import { bringUpId, choose, chosenUnit, path } from '../../routes';
   import Bench from './bench/Bench.svelte';
   import Lanes from './bench/Lanes.svelte';
+  import Override from './bench/Override.svelte';
   import Several from './bench/Several.svelte';
   import type { ConsoleLane, LanesView, Startable } from './bench/types';
   import LaneRow from './LaneRow.svelte';
@@ -67,12 +68,18 @@
     choose(unit);
   }
 
-  async function post(path: string, body?: unknown): Promise<void> {
+  /** What is outside the change window of its unit, and waits for a reason. */
+  let outside = $state<{ path: string; body: Record<string, unknown>; sentence: string } | null>(null);
+
+  async function post(path: string, body: Record<string, unknown> = {}): Promise<void> {
     busy = true;
     try {
       await api.post(path, body);
+      outside = null;
     } catch (error) {
-      notices.fault(error);
+      if (error instanceof Problem && error.members.reasonWanted === true && !outside)
+        outside = { path, body, sentence: error.detail };
+      else notices.fault(error);
     } finally {
       busy = false;
       asking = false;
@@ -175,6 +182,16 @@
   {/if}
 </div>
 {#if several}<Several {startable} {busy} onbegin={beginSeveral} onclose={() => (several = false)} />{/if}
+{#if outside}
+  {@const asked = outside}
+  <Override
+    title={m.bench.windowTitle}
+    sentence={asked.sentence}
+    {busy}
+    ongo={(reason) => void post(asked.path, { ...asked.body, reason })}
+    onclose={() => (outside = null)}
+  />
+{/if}
 {#if asking && view.data}
   <Dialog title={m.configure.confirm(view.data.ready)} onclose={() => (asking = false)}>
     <p class="mono">{view.data.readyNames}</p>

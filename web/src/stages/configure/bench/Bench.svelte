@@ -23,7 +23,7 @@
   let standing = $state.raw<LineStanding | null>(null);
   let busy = $state(false);
   let playing = $state(false);
-  let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string } | null>(null);
+  let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string; title?: string } | null>(null);
   const members = $derived(bench.data?.members ?? []);
   const index = $derived(Math.min(member, members.length - 1));
   const now = $derived<Member | undefined>(members[Math.max(0, index)]);
@@ -41,15 +41,22 @@
   const mode = $derived<Mode>(standing?.mode || now?.mode || '');
   const stopped = $derived((standing?.state ?? now?.state) === 'STOPPED');
 
-  /** Sends what was decided; a prerequisite asks a lead for a reason. */
+  /** Sends what was decided; a prerequisite asks a lead for a reason, a change window asks everybody. */
   async function post(path: string, body: Record<string, unknown> = {}): Promise<void> {
     busy = true;
     try {
       await api.post(path, body);
       gated = null;
     } catch (error) {
-      if (error instanceof Problem && error.members.prerequisite === true && session.me?.role === 'lead' && !gated)
-        gated = { path, body, sentence: error.detail };
+      const members = error instanceof Problem ? error.members : {};
+      const asks = members.reasonWanted === true || (members.prerequisite === true && session.me?.role === 'lead');
+      if (error instanceof Problem && asks && !gated)
+        gated = {
+          path,
+          body,
+          sentence: error.detail,
+          title: members.reasonWanted === true ? m.bench.windowTitle : m.bench.prerequisiteTitle,
+        };
       else notices.fault(error);
     } finally {
       // a button that can be pressed again before what it did is shown is pressed twice
@@ -220,6 +227,7 @@
 {#if gated}
   {@const asked = gated}
   <Override
+    title={asked.title}
     sentence={asked.sentence}
     {busy}
     ongo={(reason) => void post(asked.path, { ...asked.body, reason })}

@@ -4,18 +4,25 @@
   import Dialog from '../../../parts/Dialog.svelte';
   import { m } from '../../../messages';
 
-  /** Asks a lead for the reason to go on although a prerequisite is missing. */
+  /** Asks for the reason to go on although something speaks against it. */
   let {
+    title = m.bench.prerequisiteTitle,
     sentence,
     busy,
     ongo,
     onclose,
-  }: { sentence: string; busy: boolean; ongo: (reason: string) => void; onclose: () => void } = $props();
+  }: {
+    title?: string;
+    sentence: string;
+    busy: boolean;
+    ongo: (reason: string) => void;
+    onclose: () => void;
+  } = $props();
   const SHORTEST = 8;
   let reason = $state('');
 </script>
 
-<Dialog title={m.bench.prerequisiteTitle} {onclose}>
+<Dialog {title} {onclose}>
   <p>{sentence}</p>
   <form
     onsubmit={(event) => {

@@ -6,9 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.vertx.core.Vertx;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lychnos.core.fact.ChangeWindow;
 import lychnos.core.kind.KindReader;
 import lychnos.core.text.Texts;
 import lychnos.lab.console.AnyName;
@@ -99,6 +101,43 @@ class ConsoleKindsTest {
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals("", stage.hall().kept(stage.serial(0), "host.Address"));
             assertTrue(stage.hall().kept(stage.serial(0), "controller.Address").startsWith("127.40.8."));
+        }
+    }
+
+    @Test
+    void outsideOfTheChangeWindowAPersonGivesAReason() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.licenceHost("2999-12-31");
+            stage.ready().fact(unit, "change-window", "2020-01-01T00:00Z/2020-01-02T00:00Z");
+            String console = "/api/units/" + unit + "/console";
+            stage.client
+                    .post(console, Map.of("mode", "run"))
+                    .statusCode(409)
+                    .body("code", Matchers.equalTo("OUTSIDE_THE_CHANGE_WINDOW"))
+                    .body("reasonWanted", Matchers.equalTo(true));
+            stage.client
+                    .post(console, Map.of("mode", "run", "reason", "so"))
+                    .statusCode(400)
+                    .body("faults[0].field", Matchers.equalTo("reason"));
+            stage.client
+                    .post(console, Map.of("mode", "run", "reason", "agreed with the hall"))
+                    .statusCode(204);
+            stage.tickFirst(unit);
+            stage.held(unit, 0, "RESTARTS");
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", ""))
+                    .statusCode(409)
+                    .body("code", Matchers.equalTo("OUTSIDE_THE_CHANGE_WINDOW"));
+            Instant now = Instant.now();
+            stage.fact(unit, "change-window", new ChangeWindow(now.minusSeconds(3600), now.plusSeconds(3600)) + "");
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", ""))
+                    .statusCode(204);
+            stage.held(unit, 0, "PREREQUISITE");
+            assertTrue(
+                    stage.client
+                            .get("/api/bring-ups/" + stage.bringUp + "/journal")
+                            .prettify()
+                            .contains(ConfigureText.WENT_ON_OUTSIDE_THE_CHANGE_WINDOW.text("agreed with the hall")),
+                    "the reason is recorded");
         }
     }
 

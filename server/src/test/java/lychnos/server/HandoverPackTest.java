@@ -48,6 +48,7 @@ class HandoverPackTest extends HandoverStage {
         assertTrue(
                 entries.keySet()
                         .containsAll(List.of(
+                                "cabling.csv",
                                 "certificates.pem",
                                 "endpoints.csv",
                                 "flows.csv",

@@ -8,6 +8,7 @@ enum FactText implements Message {
     CELL_MISSING_2("The {column} is missing."),
     CELL_TWICE("Line {earlier} has the same {column}."),
     COLUMNS_MISSING("The heading has no column for: {columns}."),
+    CHANGE_WINDOW_REVERSED("“{text}” ends before it begins."),
     CONTROL_CHARACTER("The value contains a control character."),
     DATE_OF_SPREADSHEET("A spreadsheet has turned “{text}” into a date. Format the column as text and enter it again."),
     EMPTY("The value is empty."),
@@ -20,6 +21,8 @@ enum FactText implements Message {
     MAC_ZEROS("“{text}” has {digits} digits; a MAC address has 12. A spreadsheet drops leading zeros: "
             + "format the column as text and enter it again."),
     MODEL_TOO_LONG("A model name has at most 80 characters."),
+    NOT_A_CHANGE_WINDOW("“{text}” is not a change window. Write its begin and end with their offsets as "
+            + "2026-12-05T22:00Z/2026-12-06T04:00Z."),
     NOT_A_CHOICE("“{value}” is not one of: {choices}."),
     NOT_A_DATE("“{text}” is not a date. Write it as 2026-12-31."),
     NOT_A_DIGEST("A SHA-256 digest has 64 hexadecimal digits; this text has {length} characters."),

@@ -177,7 +177,7 @@ public final class Adjustments {
     private static boolean mayHaveDefault(FactSpec fact) {
         return switch (fact.type()) {
             case SECRET, SERIAL, MAC, POSITION, LINE -> false;
-            default -> !fact.is(FactSpec.Trait.MADE) && !fact.name().equals(Kind.OWN_USER);
+            default -> !fact.is(FactSpec.Trait.MADE) && !Kind.STANDARD.contains(fact.name());
         };
     }
 

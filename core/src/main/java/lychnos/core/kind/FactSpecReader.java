@@ -21,24 +21,36 @@ final class FactSpecReader {
         if (place.there()) {
             place.map().forEach((name, entry) -> facts.add(fact(name, entry)));
         }
-        own(facts, Kind.OWN_USER, "factory user", FactType.TEXT);
-        own(facts, Kind.OWN_PASSWORD, "factory password", FactType.SECRET);
+        String tag = "pull-out tag, where it has its own";
+        standard(facts, Kind.OWN_USER, "factory user", FactSpec.Scope.MEMBER, FactType.TEXT, tag);
+        standard(facts, Kind.OWN_PASSWORD, "factory password", FactSpec.Scope.MEMBER, FactType.SECRET, tag);
+        facts.stream()
+                .filter(fact -> fact.type() == FactType.POSITION)
+                .findFirst()
+                .map(FactSpec::scope)
+                .ifPresent(scope -> cabling(facts, scope));
+        standard(
+                facts,
+                Kind.CHANGE_WINDOW,
+                "change window",
+                FactSpec.Scope.UNIT,
+                FactType.WINDOW,
+                "agreed with the people who use the machine");
         return facts;
     }
 
-    /** Any machine may have left the factory with a login of its own; no kind needs to say so. */
-    private static void own(List<FactSpec> facts, String name, String title, FactType type) {
+    /** What is mounted in a rack has a management port that is cabled. */
+    private static void cabling(List<FactSpec> facts, FactSpec.Scope scope) {
+        standard(facts, Kind.SWITCH_PORT, "switch port", scope, FactType.TEXT, "label of the switch, and its port");
+        standard(facts, Kind.CABLE, "cable", scope, FactType.TEXT, "label of the cable of the management port");
+    }
+
+    /** Any machine may have these; no kind needs to say so. */
+    private static void standard(
+            List<FactSpec> facts, String name, String title, FactSpec.Scope scope, FactType type, String find) {
         if (facts.stream().noneMatch(fact -> fact.name().equals(name))) {
-            facts.add(new FactSpec(
-                    name,
-                    title,
-                    FactSpec.Scope.MEMBER,
-                    type,
-                    "pull-out tag, where it has its own",
-                    "",
-                    null,
-                    List.of(),
-                    Set.of(FactSpec.Trait.OPTIONAL)));
+            facts.add(
+                    new FactSpec(name, title, scope, type, find, "", null, List.of(), Set.of(FactSpec.Trait.OPTIONAL)));
         }
     }
 

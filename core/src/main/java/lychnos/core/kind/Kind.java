@@ -56,6 +56,15 @@ public record Kind(
         List<Flow> flows) {
 
     /** The fact that holds the user of a machine's own factory login, where it has one on its tag. */
+    /** Facts that a kind has without naming them. */
+    public static final Set<String> STANDARD =
+            Set.of("factory-user", "factory-password", "switch-port", "cable", "change-window");
+
+    /** When the machines of a unit may be restarted or cut off, as {@link lychnos.core.fact.ChangeWindow} reads it. */
+    public static final String CHANGE_WINDOW = "change-window";
+
+    public static final String SWITCH_PORT = "switch-port";
+    public static final String CABLE = "cable";
     public static final String OWN_USER = "factory-user";
 
     /** The fact that holds the password of a machine's own factory login, where it has one on its tag. */

@@ -115,8 +115,7 @@ public record KindSummary(
         return new KindSummary(
                 before(kind),
                 kind.facts().stream()
-                        .filter(fact -> !fact.name().equals(Kind.OWN_USER)
-                                && !fact.name().equals(Kind.OWN_PASSWORD)) // every kind has them
+                        .filter(fact -> !Kind.STANDARD.contains(fact.name())) // every kind has them
                         .map(fact -> fact(kind, fact))
                         .toList(),
                 kind.addresses().stream().map(plan -> addresses(kind, plan)).toList(),

@@ -33,6 +33,7 @@ public interface Rule {
             new SerialTwice(),
             new MacTwice(),
             new LineTwice(),
+            new SwitchPortTwice(),
             new SiteResourceUnknown(),
             new HostTooSmall(),
             new ImageDiffers(),

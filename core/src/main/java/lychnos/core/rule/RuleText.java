@@ -174,6 +174,8 @@ enum RuleText implements Message {
     SUBNET_MANAGER_PRIORITY_WHY(
             "The machine refuses any other value. The highest priority of a fabric is its master; with 0 "
                     + "the machine runs no subnet manager."),
+    SWITCH_PORT_TWICE("Switch port {port} is entered for {units}"),
+    SWITCH_PORT_TWICE_WHY("Only one cable fits. Read the label of the cable and correct one of them."),
     TIME_SERVER("time server"),
     TIME_SERVER_LIES("Time server {server} is wrong"),
     TIME_SERVER_LIES_WHY("This server {fault}. Machines with this time refuse certificates and logins."),

@@ -183,4 +183,20 @@ class ExportsTest {
                 "ard-fic-1-l.ardal.example,10.40.8.40,name server,10.40.8.3,udp,53,names",
                 out.toString().lines().skip(1).findFirst().orElseThrow());
     }
+
+    @Test
+    void eachMachineHasALineForItsCables() throws IOException {
+        StringBuilder out = new StringBuilder();
+        Cabling.write(
+                out,
+                List.of(
+                        new Cabling.Cable(
+                                "ard-fic-1", "left", "interconnect-pair", "R1 u40", "sw-r1-a 17", "M-0417", "2007"),
+                        new Cabling.Cable("ard-srv-1", "", "server-controller", "R1 u5", "=sw-r1-a 18", "", "")));
+        assertEquals(
+                "unit,member,kind,place,switch_port,cable,console_line\r\n"
+                        + "ard-fic-1,left,interconnect-pair,R1 u40,sw-r1-a 17,M-0417,2007\r\n"
+                        + "ard-srv-1,,server-controller,R1 u5,'=sw-r1-a 18,,\r\n",
+                out.toString());
+    }
 }

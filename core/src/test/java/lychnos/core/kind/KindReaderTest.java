@@ -14,6 +14,7 @@ import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.place.Need;
@@ -160,6 +161,16 @@ class KindReaderTest {
                         .map(message -> message.getInstanceLocation().toString())
                         .distinct()
                         .count());
+    }
+
+    @Test
+    void aMachineInARackHasACabledManagementPort() {
+        FactSpec port =
+                KindReader.shipped("interconnect-pair").fact(Kind.SWITCH_PORT).orElseThrow();
+        assertEquals(FactSpec.Scope.MEMBER, port.scope());
+        assertTrue(port.is(FactSpec.Trait.OPTIONAL));
+        assertTrue(KindReader.shipped("server-controller").fact(Kind.CABLE).isPresent());
+        assertEquals(Optional.empty(), KindReader.shipped("access-appliance").fact(Kind.SWITCH_PORT));
     }
 
     @Test

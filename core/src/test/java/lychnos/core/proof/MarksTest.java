@@ -247,7 +247,7 @@ class MarksTest {
                         Set.of(),
                         Map.of())));
         assertEquals(
-                List.of("Names are missing in ardal.example"),
+                List.of("Records are missing in ardal.example"),
                 titles(SharedCause.of(
                         List.of(
                                 off("a", "a", "R1", Trouble.NAME_MISSING, "a.ardal.example"),

@@ -198,6 +198,9 @@ class RuleTest {
             new Case(
                     "mac-twice",
                     unit("interconnect-pair", 2, "left/mac=02:4c:59:a1:00:01", "right/mac=02:4c:59:a1:00:01")),
+            new Case(
+                    "switch-port-twice",
+                    unit("interconnect-pair", 2, "left/switch-port=sw-1 p4", "right/switch-port=sw-1 p4")),
             new Case("line-twice", unit("interconnect-pair", 2, "left/console=2001", "right/console=2001")),
             new Case("position-twice", unit("interconnect-pair", 2, "left/location=R1 u1", "right/location=R1 u1")),
             new Case("host-memory", plan -> Stream.of("1", "2", "3", "4", "5").forEach(n -> {

@@ -23,8 +23,13 @@ public class ConfigureResource {
         this.who = who;
     }
 
-    /** @param width how many at once after the first is proven */
-    public record SetupStart(int width) {}
+    /**
+     * Which setups to start.
+     *
+     * @param width how many at once after the first is proven
+     * @param reason why units outside of their change windows are started as well; empty to leave them out
+     */
+    public record SetupStart(int width, String reason) {}
 
     @GET
     @Path("bring-ups/{id}/configure")
@@ -47,7 +52,7 @@ public class ConfigureResource {
         if (start == null) {
             throw Refusal.bad(ConfigureText.ENTER_HOW_MANY_RUN_IN_PARALLEL.said());
         }
-        rounds.start(id, start.width, who.person());
+        rounds.start(id, start.width, start.reason == null ? "" : start.reason, who.person());
     }
 
     @POST

@@ -15,10 +15,12 @@ import java.util.stream.Collectors;
 import lychnos.core.order.RoundOrder;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
+import lychnos.core.sheet.UnitFacts;
 import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
 import lychnos.server.allocate.Plans;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.plan.ChangeWindows;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.jobs.Round;
 import lychnos.server.jobs.Run;
@@ -28,6 +30,7 @@ import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
 import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
 import org.jspecify.annotations.Nullable;
@@ -44,6 +47,8 @@ public class Rounds {
     private final Journal journal;
     private final Live live;
     private final Clock clock;
+    private final Facts facts;
+    private final ChangeWindows windows;
 
     Rounds(
             Session db,
@@ -53,7 +58,9 @@ public class Rounds {
             Claims claims,
             Journal journal,
             Live live,
-            Clock clock) {
+            Clock clock,
+            Facts facts,
+            ChangeWindows windows) {
         this.db = db;
         this.bringUps = bringUps;
         this.plans = plans;
@@ -62,6 +69,8 @@ public class Rounds {
         this.journal = journal;
         this.live = live;
         this.clock = clock;
+        this.facts = facts;
+        this.windows = windows;
     }
 
     /** Units that may start now: label read, address taken, not set up and not under way. */
@@ -96,9 +105,13 @@ public class Rounds {
                 .collect(Collectors.toMap(run -> run.unitId, Function.identity(), (older, newer) -> newer));
     }
 
-    /** Starts every unit that is ready: the first alone, then so many at once. */
+    /**
+     * Starts every unit that is ready: the first alone, then so many at once.
+     *
+     * @param reason why units outside of their change windows are started as well; where it is empty, they are left out
+     */
     @Transactional
-    public void start(long bringUpId, int width, Who.Person person) {
+    public void start(long bringUpId, int width, String reason, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         if (width < 1 || width > 50) {
@@ -108,6 +121,7 @@ public class Rounds {
         if (ready.isEmpty()) {
             throw Refusal.conflict(ConfigureText.NO_UNIT_IS_READY.said());
         }
+        ready = inTheirWindows(bringUp, ready, reason, person);
         // what is wrong with another unit stands in nobody's way
         Set<Long> starting = ready.stream().map(unit -> unit.id).collect(Collectors.toSet());
         plans.findings(bringUp).stream()
@@ -144,6 +158,21 @@ public class Rounds {
                 null,
                 null);
         live.tell(bringUpId, "configure");
+    }
+
+    private List<Unit> inTheirWindows(BringUp bringUp, List<Unit> ready, String reason, Who.Person person) {
+        Map<Unit, UnitFacts> known = facts.of(bringUp);
+        if (!reason.isBlank()) {
+            ready.forEach(unit -> windows.refuse(unit, known.get(unit), reason, person));
+            return ready;
+        }
+        List<Unit> open = ready.stream()
+                .filter(unit -> windows.closed(unit, known.get(unit)).isEmpty())
+                .toList();
+        if (open.isEmpty()) {
+            throw Refusal.conflict(ConfigureText.SETUPS_ARE_OUTSIDE_THEIR_WINDOWS.said(), Map.of("reasonWanted", true));
+        }
+        return open;
     }
 
     /** Ends all rounds of a bring-up: what waits is cancelled at once, what runs ends between two steps. */

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import lychnos.core.address.Address;
+import lychnos.core.export.Cabling;
 import lychnos.core.export.CertificateList;
 import lychnos.core.export.Endpoint;
 import lychnos.core.export.EndpointsCsv;
@@ -40,13 +41,16 @@ public class Exports {
     private static final String CSV = "text/csv; charset=UTF-8";
     private static final String TEXT = "text/plain; charset=UTF-8";
     private static final String JSON = "application/json";
+    private static final String CABLING = "cabling.csv";
 
     private final Session db;
     private final BringUps bringUps;
     private final Inventory inventory;
     private final SiteResources siteResources;
+    private final Cables cables;
 
-    Exports(Session db, BringUps bringUps, Inventory inventory, SiteResources siteResources) {
+    Exports(Session db, BringUps bringUps, Inventory inventory, SiteResources siteResources, Cables cables) {
+        this.cables = cables;
         this.db = db;
         this.bringUps = bringUps;
         this.inventory = inventory;
@@ -70,6 +74,8 @@ public class Exports {
     @Transactional
     Map<String, File> of(long bringUpId, Set<Long> only) {
         Map<String, File> files = of(inventory.of(bringUpId, only), bringUpId);
+        List<Cabling.Cable> cabled = cables.of(bringUpId, only);
+        add(files, CABLING, CSV, out -> Cabling.write(out, cabled));
         zones(bringUpId, only).forEach((name, writer) -> add(files, zoneFile(name), "text/dns; charset=UTF-8", writer));
         return files;
     }
@@ -77,6 +83,7 @@ public class Exports {
     /** The names of all files that can be had of a bring-up. */
     List<String> fileNames(long bringUpId) {
         List<String> names = new ArrayList<>(of(List.of(), bringUpId).keySet());
+        names.add(CABLING);
         List<Zone> zones = zones(bringUpId);
         if (zones.isEmpty()) {
             return names;

@@ -19,6 +19,7 @@ public enum WireText implements Message {
             + "can be left out."),
     CHAIN_NOT_PEM("The text cannot be read as PEM: {fault}."),
     CHAIN_NOT_SIGNED("{subject} is not signed by {issuer}, which came after it"),
+    CHAIN_LEFT_OVER("{subject} does not belong to the chain. Leave it out."),
     CHAIN_NOT_NOW("{subject} is valid from {from} to {to}, and not now."),
     CHAIN_NO_AUTHORITY("{subject} signs others but is not an authority"),
     CHAIN_OTHER_CONTENT("The text contains something else than certificates. A private key never leaves its machine."),

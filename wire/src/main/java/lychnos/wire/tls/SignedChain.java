@@ -48,8 +48,8 @@ public final class SignedChain {
             left.remove(each);
         }
         if (!left.isEmpty()) {
-            throw new IllegalArgumentException(
-                    left.get(0).getSubjectX500Principal().getName() + " does not belong to the chain. Leave it out.");
+            throw new IllegalArgumentException(WireText.CHAIN_LEFT_OVER.text(
+                    left.get(0).getSubjectX500Principal().getName()));
         }
         TlsSeen seen = Shown.of("", chain.toArray(Certificate[]::new));
         if (!seen.chainFault().isEmpty()) {

@@ -57,8 +57,13 @@ public class DialogueResource {
         this.who = who;
     }
 
-    /** What a person typed to go on; empty where saying so is enough. */
-    public record GoOnRequest(String typed) {}
+    /**
+     * What a person decides.
+     *
+     * @param typed what was typed to go on; empty where saying so is enough
+     * @param reason why the machine is restarted outside of its change window; empty where none is needed
+     */
+    public record GoOnRequest(String typed, String reason) {}
 
     /** Why a prerequisite is overridden. */
     public record OverrideReason(String reason) {}
@@ -90,6 +95,7 @@ public class DialogueResource {
     @RolesAllowed("engineer")
     public void goOn(long id, GoOnRequest goOn) {
         String typed = goOn == null || goOn.typed == null ? "" : goOn.typed;
+        memberSteps.refuseOutsideWindow(id, goOn == null ? "" : goOn.reason, who.person());
         decide(id, line -> line.goOn(typed, login()));
     }
 

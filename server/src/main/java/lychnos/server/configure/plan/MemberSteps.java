@@ -11,6 +11,7 @@ import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -39,6 +40,7 @@ public class MemberSteps {
     private final Journal journal;
     private final Live live;
     private final Clock clock;
+    private final ChangeWindows windows;
 
     MemberSteps(
             Session db,
@@ -48,7 +50,9 @@ public class MemberSteps {
             ConsoleStore store,
             Journal journal,
             Live live,
-            Clock clock) {
+            Clock clock,
+            ChangeWindows windows) {
+        this.windows = windows;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -76,6 +80,16 @@ public class MemberSteps {
             throw Refusal.notFound(ConfigureText.NO_SUCH_DIALOGUE.said());
         }
         return row;
+    }
+
+    /** Refuses a decision that restarts the machine outside of the change window, unless there is a reason. */
+    @Transactional
+    public void refuseOutsideWindow(long dialogueId, String reason, Who.Person person) {
+        MemberDialogue row = db.find(MemberDialogue.class, dialogueId);
+        if (row != null && row.hold != null && row.hold.why() == Hold.Why.RESTARTS) {
+            Unit unit = bringUps.unit(row.unitId);
+            windows.refuse(unit, answers.known(unit), reason, person);
+        }
     }
 
     /** Opens a member's line although its prerequisite does not hold. */

@@ -38,11 +38,12 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Setups {
 
-    private static final int SHORTEST_REASON = 8;
+    static final int SHORTEST_REASON = 8;
 
     private final Session db;
     private final BringUps bringUps;
     private final SignedUnits signedUnits;
+    private final ChangeWindows windows;
     private final Kinds kinds;
     private final Plans plans;
     private final Answers answers;
@@ -67,7 +68,9 @@ public class Setups {
             Clock clock,
             GoingAlone goingAlone,
             FactoryAddresses factoryAddresses,
-            SignedUnits signedUnits) {
+            SignedUnits signedUnits,
+            ChangeWindows windows) {
+        this.windows = windows;
         this.factoryAddresses = factoryAddresses;
         this.signedUnits = signedUnits;
         this.db = db;
@@ -118,6 +121,7 @@ public class Setups {
             throw Refusal.conflict(ConfigureText.IS_ALREADY_IN_PROGRESS.said(unit.label()));
         }
         refuseSecondOfItsKind(unit, begun, reason, person);
+        windows.refuse(unit, known, reason, person);
         answers.makePasswords(unit, known);
         Run run = new Run();
         run.unitId = unit.id;

@@ -1,0 +1,67 @@
+package lychnos.server.configure.plan;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.ChangeWindow;
+import lychnos.core.fact.Fact;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.core.text.Said;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.text.ConfigureText;
+import lychnos.server.units.Unit;
+
+/**
+ * The change window of a unit: outside of it nothing is begun that restarts a machine or cuts a link, unless a person
+ * gives a reason, which the journal records.
+ */
+@ApplicationScoped
+public class ChangeWindows {
+
+    private final Journal journal;
+    private final Clock clock;
+
+    ChangeWindows(Journal journal, Clock clock) {
+        this.journal = journal;
+        this.clock = clock;
+    }
+
+    /** Why a unit may not be changed now; empty where it may. */
+    public Optional<Said> closed(Unit unit, UnitFacts known) {
+        Instant now = clock.instant();
+        return known.fact("", Kind.CHANGE_WINDOW)
+                .map(Fact::value)
+                .map(ChangeWindow::parse)
+                .filter(window -> !window.contains(now))
+                .map(window -> ConfigureText.OUTSIDE_THE_CHANGE_WINDOW.said(
+                        unit.label(), window, now.truncatedTo(ChronoUnit.MINUTES)));
+    }
+
+    /** Refuses what is outside of the window and has no reason; with one, the reason is recorded. */
+    public void refuse(Unit unit, UnitFacts known, String reason, Who.Person person) {
+        closed(unit, known).ifPresent(closed -> {
+            String why = reason == null ? "" : reason.strip();
+            if (why.isEmpty()) {
+                throw Refusal.conflict(closed, Map.of("reasonWanted", true));
+            }
+            if (why.length() < Setups.SHORTEST_REASON) {
+                throw Refusal.fields(
+                        List.of(new Refusal.FieldFault("reason", ConfigureText.REASON_IS_TOO_SHORT.said())));
+            }
+            journal.write(
+                    person,
+                    unit.bringUpId,
+                    unit.id,
+                    ConfigureText.WENT_ON_OUTSIDE_THE_CHANGE_WINDOW.text(why),
+                    null,
+                    null);
+        });
+    }
+}
