@@ -40,7 +40,7 @@ enum DialogueText implements Message {
     LOG_IN_PROGRESS("The log is being fetched already."),
     LOG_NOT_DESCRIBED("The kind does not say how its log is shown on the console."),
     LOG_NOT_NOW("A log can be fetched while the setup waits for a person and the machine is identified."),
-    LOG_NO_PROMPT("The line does not show the prompt “{at}”. Bring the machine to it, then fetch the log."),
+    LOG_NO_PROMPT("The line does not show the prompt “{prompt}”. Bring the machine to it, then fetch the log."),
     LOOK_NOT_SHOWN("not shown"),
     MINUTES("{minutes} min"),
     NEXT_NOT_ASKED("The machine has not asked the next question within {time} after “{step}”. Look at the "
@@ -67,7 +67,7 @@ enum DialogueText implements Message {
     PAGE_NEXT("“{step}” is filled in next."),
     PAGE_NOT_SEEN_WHOLE("Lychnos has not seen the whole page since the connection was lost. Press the key that draws "
             + "it again, such as Ctrl+L, or confirm that it is the page that was open before."),
-    PAGE_SAYS("the page says “{is}”"),
+    PAGE_SAYS("the page says “{shown}”"),
     PAGE_TERMS("“{step}” accepts terms, and the site has no recorded consent. Read them and accept for "
             + "yourself, or stop."),
     PATTERN_EMPTY("This pattern is empty."),
@@ -84,10 +84,10 @@ enum DialogueText implements Message {
             "The machine rejected the answer to “{step}” and asks again: {reason}. The same answer is not sent twice. "
                     + "Correct it, or type it yourself."),
     RESTARTS("The machine restarts after “{step}”."),
-    SCREEN_DIFFERS(
-            "The screen differs from the plan: {join}. Do not confirm it. Go back on the machine and " + "correct it."),
+    SCREEN_DIFFERS("The screen differs from the plan: {differences}. Do not confirm it. Go back on the machine and "
+            + "correct it."),
     SEALED_VALUE("the sealed one"),
-    SENT_BEFORE("“{steps}” was answered right before the connection was lost, and is still asked. Confirm, "
+    SENT_BEFORE("“{step}” was answered right before the connection was lost, and is still asked. Confirm, "
             + "and Lychnos sends the answer again."),
     SILENT_AFTER_NUDGE(
             "The line is silent, also after a key that answers nothing. Check the power of the machine and that the "

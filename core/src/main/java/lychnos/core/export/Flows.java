@@ -20,6 +20,8 @@ public final class Flows {
             "internet", "activation, updates and telemetry",
             "directory", "log-in by the directory");
 
+    private static final Set<String> OUTWARD = Set.of("internet", "proxy");
+
     private Flows() {}
 
     /** Somebody at the other end. */
@@ -29,14 +31,21 @@ public final class Flows {
      * What the site has.
      *
      * @param engineers where people sit who manage machines
+     * @param isolated whether nothing of the site reaches the internet
      * @param services by what a kind calls a service of the site, where that is
      */
-    public record Site(List<Peer> engineers, Map<String, List<Peer>> services) {}
+    public record Site(List<Peer> engineers, Map<String, List<Peer>> services, boolean isolated) {
+
+        /** Whether a flow may be asked for: an isolated site has none to the internet, nor to a proxy before it. */
+        boolean allows(Kind.Flow flow) {
+            return !isolated || !OUTWARD.contains(flow.to());
+        }
+    }
 
     /** @param endpoints those of one unit */
     public static List<Flow> of(Kind kind, List<Endpoint> endpoints, Site site) {
         Set<Flow> flows = new LinkedHashSet<>();
-        for (Kind.Flow flow : kind.flows()) {
+        for (Kind.Flow flow : kind.flows().stream().filter(site::allows).toList()) {
             if (flow.from().equals("engineers")) {
                 for (Endpoint to : of(flow.to(), endpoints)) {
                     people(site)

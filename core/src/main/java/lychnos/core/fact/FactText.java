@@ -4,11 +4,10 @@ import lychnos.core.text.Message;
 
 /** Texts about what is wrong with a value or a list of values. */
 enum FactText implements Message {
-    CELL_MISSING("The {missing} is missing."),
-    CELL_MISSING_2("The {column} is missing."),
+    CELL_MISSING("The {column} is missing."),
     CELL_TWICE("Line {earlier} has the same {column}."),
-    COLUMNS_MISSING("The heading has no column for: {columns}."),
     CHANGE_WINDOW_REVERSED("“{text}” ends before it begins."),
+    COLUMNS_MISSING("The heading has no column for: {columns}."),
     CONTROL_CHARACTER("The value contains a control character."),
     DATE_OF_SPREADSHEET("A spreadsheet has turned “{text}” into a date. Format the column as text and enter it again."),
     EMPTY("The value is empty."),

@@ -198,7 +198,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private <T> T read(List<String> row, int line, Column column, java.util.function.Function<String, T> parser) {
             String text = text(row, column);
             if (text.isEmpty()) {
-                faults.add(new LabelFault(line, column.title(), "", FactText.CELL_MISSING_2.text(column.title())));
+                faults.add(new LabelFault(line, column.title(), "", FactText.CELL_MISSING.text(column.title())));
                 return null;
             }
             try {

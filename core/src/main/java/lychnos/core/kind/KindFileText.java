@@ -16,17 +16,17 @@ enum KindFileText implements Message {
     NO_DESCRIPTION("The package has no entry “kind.yaml”, which is the description."),
     NO_HEADER("Line 1: a recording begins with the header of asciicast version 2: {\"version\": 2, …}."),
     NO_HEADER_ENTRY("Line 1: the header has no entry “lychnos” with kind, member, values and secrets."),
-    PACKAGE_HAS_AT_MOST_10_MB_THIS_FILE_HAS("A package has at most 10 MB; this file has more."),
+    PACKAGE_TOO_LARGE("A package has at most 10 MB; this file has more."),
     PIECE_TIME("Line {line}: the time of an entry is 0 to {longest} seconds."),
     RECORDING_EMPTY("Line 1: the file is empty."),
     RECORDING_TOO_LONG("A recording has at most {longest} characters."),
-    THIS_ZIP_ARCHIVE_ENDS_TOO_EARLY("This ZIP archive ends too early."),
     TIMING_LINE("Line {line} of the timing: expected the seconds since the previous entry and its number of "
             + "bytes, such as 0.25 80."),
     TOO_LARGE_UNPACKED("A package has at most 10 MB when unpacked. This limit is passed in the entry “{entry}”."),
     TOO_MANY_ENTRIES("A package has at most {most} entries."),
     UNKNOWN_ENTRY(
-            "The entry “{entry}” is unknown. A package has format, kind.yaml, digests and " + "recordings/NAME.cast.");
+            "The entry “{entry}” is unknown. A package has format, kind.yaml, digests and " + "recordings/NAME.cast."),
+    ZIP_ENDS_EARLY("This ZIP archive ends too early.");
 
     private final String pattern;
 

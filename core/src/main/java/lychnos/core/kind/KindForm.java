@@ -59,11 +59,11 @@ public record KindForm(
         fields.put("Address", "{address}");
         fields.put("Mask", "{mask}");
         fields.put("Gateway", "{gateway}");
-        fields.put(KindFaultText.HOST_NAME.text(), "{name}");
+        fields.put("Host name", "{name}");
         fields.put("Domain", "{domain}");
-        fields.put(KindFaultText.FIRST_NAME_SERVER.text(), "{name-server-1}");
-        fields.put(KindFaultText.FIRST_TIME_SERVER.text(), "{time-server-1}");
-        fields.put(KindFaultText.NEW_PASSWORD.text(), "{password}");
+        fields.put("First name server", "{name-server-1}");
+        fields.put("First time server", "{time-server-1}");
+        fields.put("New password", "{password}");
         return fields;
     }
 

@@ -86,7 +86,7 @@ public record KindPackage(String description, SortedMap<String, String> recordin
      */
     public static KindPackage read(byte[] archive) {
         if (archive.length > MOST_BYTES) {
-            throw new IllegalArgumentException(KindFileText.PACKAGE_HAS_AT_MOST_10_MB_THIS_FILE_HAS.text());
+            throw new IllegalArgumentException(KindFileText.PACKAGE_TOO_LARGE.text());
         }
         SortedMap<String, String> entries = entries(archive);
         if (!FORMAT_1.strip().equals(entries.getOrDefault(FORMAT, "").strip())) {
@@ -129,7 +129,7 @@ public record KindPackage(String description, SortedMap<String, String> recordin
         } catch (ZipException e) {
             throw new IllegalArgumentException(KindFileText.BROKEN_ZIP.text(e.getMessage()), e);
         } catch (IOException e) {
-            throw new IllegalArgumentException(KindFileText.THIS_ZIP_ARCHIVE_ENDS_TOO_EARLY.text(), e);
+            throw new IllegalArgumentException(KindFileText.ZIP_ENDS_EARLY.text(), e);
         }
         if (entries.isEmpty()) {
             throw new IllegalArgumentException(KindFileText.NOT_A_ZIP.text());

@@ -120,7 +120,8 @@ public final class KindReader {
             int column = e.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1);
             throw new KindFaults(List.of(new KindFault(line, column, "", KindFaultText.NOT_YAML.text(e.getProblem()))));
         } catch (YamlEngineException e) {
-            throw new KindFaults(List.of(new KindFault(1, 1, "", KindFaultText.NOT_YAML_AT_ALL.text(e.getMessage()))));
+            throw new KindFaults(
+                    List.of(new KindFault(1, 1, "", KindFaultText.NOT_READABLE_YAML.text(e.getMessage()))));
         }
     }
 

@@ -165,7 +165,7 @@ public record KindSummary(
             parts.add(KindSummaryText.BRING.text(String.join(", ", kind.bring())));
         }
         if (!kind.atRack().checks().isEmpty()) {
-            parts.add(KindSummaryText.CHECKED_AT_RACK.text(kind.atRack().checks().stream()
+            parts.add(KindSummaryText.RACK_CHECKS.text(kind.atRack().checks().stream()
                     .map(check -> check.late() ? KindSummaryText.MAY_BE_LATE.text(check.text()) : check.text())
                     .collect(Collectors.joining(", "))));
         }
@@ -197,8 +197,8 @@ public record KindSummary(
 
     private static FactLine fact(Kind kind, FactSpec fact) {
         String whose = fact.scope() == FactSpec.Scope.MEMBER && kind.members().most() > 1
-                ? KindSummaryText.EACH_MEMBER.text()
-                : KindSummaryText.UNIT.text();
+                ? KindSummaryText.OF_EACH_MEMBER.text()
+                : KindSummaryText.OF_UNIT.text();
         List<Remark> remarks = new ArrayList<>();
         if (fact.is(Trait.PERMANENT)) {
             remarks.add(new Remark("permanent", true, ""));

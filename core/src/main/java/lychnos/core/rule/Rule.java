@@ -32,6 +32,7 @@ public interface Rule {
             new TwoMasterSubnetManagers(),
             new SerialTwice(),
             new MacTwice(),
+            new IsolatedSite(),
             new LineTwice(),
             new SwitchPortTwice(),
             new SiteResourceUnknown(),

@@ -68,6 +68,12 @@ enum RuleText implements Message {
     IMAGE_WANTS_MORE("{unit}: the description of {image} needs {more}"),
     IMAGE_WANTS_MORE_WHY("The kind plans {cores} cores, {memory} of memory and {disk} of disk, and the host was "
             + "checked for that. Adjust the kind."),
+    ISOLATED_NEEDS_INTERNET("{unit} needs the internet in its setup, and the site is isolated"),
+    ISOLATED_NEEDS_INTERNET_WHY(
+            "The setup cannot reach what it needs. Find out how this kind is set up without the internet."),
+    ISOLATED_SENDS_OUT("{unit} would have {fact} on at an isolated site"),
+    ISOLATED_SENDS_OUT_WHY("The policy of the site is that nothing is sent out. Set the fact to no."),
+    ISOLATED_WAY_ROUND("The setup cannot reach what it needs. {way}"),
     LICENCE_KEY_MISSING("{unit} has no licence key"),
     LICENCE_KEY_MISSING_BRIDGED("The setup uses the key ({steps}). Enter it, or a temporary key with its end date."),
     LICENCE_KEY_MISSING_WHY("The setup uses the key ({steps}). Enter it first."),

@@ -28,7 +28,7 @@ public enum SiteResourceSort {
     SOURCE("Management access", "operations", field("prefix", FactType.PREFIX)),
     POLICY(
             "Site policy",
-            "telemetry, remote-support, licence-terms, diagnostics",
+            "telemetry, remote-support, licence-terms, diagnostics, isolated",
             field("answer", FactType.YES_NO),
             field("reason", FactType.TEXT),
             field("who", FactType.TEXT),

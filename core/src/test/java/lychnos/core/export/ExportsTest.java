@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.kind.Kind;
@@ -158,15 +159,15 @@ class ExportsTest {
     @Test
     void flowsGoFromEachEndpointToWhereItLeans() throws IOException {
         Kind kind = KindReader.shipped("interconnect-pair");
-        List<Flow> flows =
-                Flows.of(kind, PAIR, new Flows.Site(List.of(new Flows.Peer("operations", "10.40.200.0/24")), Map.of()));
+        List<Flow> flows = Flows.of(
+                kind, PAIR, new Flows.Site(List.of(new Flows.Peer("operations", "10.40.200.0/24")), Map.of(), false));
         assertEquals(9, flows.size(), flows::toString);
         assertTrue(flows.contains(
                 new Flow("ard-fic-1-l.ardal.example", "10.40.8.40", "name server", "10.40.8.3", "udp 53", "names")));
         assertTrue(flows.contains(new Flow(
                 "operations", "10.40.200.0/24", "ard-fic-1.ardal.example", "10.40.8.42", "tcp 443", "management")));
         List<Flow> cluster =
-                Flows.of(KindReader.shipped("fabric-controller"), PAIR, new Flows.Site(List.of(), Map.of()));
+                Flows.of(KindReader.shipped("fabric-controller"), PAIR, new Flows.Site(List.of(), Map.of(), false));
         assertEquals(
                 6,
                 cluster.stream()
@@ -198,5 +199,21 @@ class ExportsTest {
                         + "ard-fic-1,left,interconnect-pair,R1 u40,sw-r1-a 17,M-0417,2007\r\n"
                         + "ard-srv-1,,server-controller,R1 u5,'=sw-r1-a 18,,\r\n",
                 out.toString());
+    }
+
+    @Test
+    void anIsolatedSiteAsksForNoFlowToTheInternet() {
+        Kind kind = KindReader.shipped("access-appliance");
+        List<Endpoint> one = List.of(endpoint("ard-acc-1", "management", "ard-acc-1", "10.40.8.50", "", "AC-1"));
+        Flows.Site open = new Flows.Site(List.of(), Map.of(), false);
+        Flows.Site isolated = new Flows.Site(List.of(), Map.of(), true);
+        assertTrue(Flows.of(kind, one, open).stream()
+                .anyMatch(flow -> flow.destination().equals("internet")));
+        assertEquals(
+                Flows.of(kind, one, open).stream()
+                        .filter(flow -> !Set.of("internet", "proxy").contains(flow.destination()))
+                        .toList(),
+                Flows.of(kind, one, isolated),
+                "the others are asked for as before");
     }
 }

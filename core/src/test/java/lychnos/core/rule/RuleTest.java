@@ -198,6 +198,15 @@ class RuleTest {
             new Case(
                     "mac-twice",
                     unit("interconnect-pair", 2, "left/mac=02:4c:59:a1:00:01", "right/mac=02:4c:59:a1:00:01")),
+            new Case("isolated-needs-internet", plan -> {
+                isolated(plan);
+                appliance("licence-key=K").accept(plan);
+            }),
+            new Case("isolated-sends-out", plan -> {
+                isolated(plan);
+                unit("block-array", 2, and(ARRAY, "telemetry=yes", "remote-support=no"))
+                        .accept(plan);
+            }),
             new Case(
                     "switch-port-twice",
                     unit("interconnect-pair", 2, "left/switch-port=sw-1 p4", "right/switch-port=sw-1 p4")),
@@ -244,6 +253,10 @@ class RuleTest {
                 plan.unit("server-controller", "x", 1).seat("ard-a", "10.40.8.40");
                 plan.records.add(new Plan.Record("ard-a.ardal.example", "10.40.8.99"));
             }));
+
+    private static void isolated(PlanMaker plan) {
+        plan.resource(SiteResourceSort.POLICY, "isolated", Map.of("answer", "yes"));
+    }
 
     @TestFactory
     Stream<DynamicTest> findsEachThingAndThatAlone() {

@@ -18,6 +18,7 @@ import lychnos.core.export.Flow;
 import lychnos.core.export.Flows;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Traits;
+import lychnos.core.site.SitePolicies;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
@@ -191,9 +192,10 @@ public class Inventory {
                         InventoryEntry::unitId,
                         java.util.LinkedHashMap::new,
                         Collectors.mapping(InventoryEntry::endpoint, Collectors.toList())));
+        Flows.Site site = new Flows.Site(
+                engineers, services, SitePolicies.isolated(siteResources.policies(bringUps.get(bringUpId).site.id)));
         List<Flow> flows = new ArrayList<>();
-        byUnit.forEach((id, unit) ->
-                flows.addAll(Flows.of(kinds.of(bringUps.unit(id)), unit, new Flows.Site(engineers, services))));
+        byUnit.forEach((id, unit) -> flows.addAll(Flows.of(kinds.of(bringUps.unit(id)), unit, site)));
         return flows;
     }
 

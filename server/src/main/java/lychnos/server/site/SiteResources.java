@@ -13,6 +13,7 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
+import lychnos.core.site.SitePolicies;
 import lychnos.core.site.SiteResource;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.api.problem.IfMatch;
@@ -132,12 +133,7 @@ public class SiteResources {
 
     /** What the site's policies answer, by their names. */
     public Map<String, String> policies(long siteId) {
-        Map<String, String> answers = new LinkedHashMap<>();
-        of(siteId).stream()
-                .filter(resource -> resource.sort() == SiteResourceSort.POLICY)
-                .forEach(resource ->
-                        answers.put(resource.name(), resource.value("answer").orElse("no")));
-        return answers;
+        return SitePolicies.of(of(siteId));
     }
 
     /** The secrets of all site resources. */

@@ -17,10 +17,10 @@ public enum WireText implements Message {
     CHAIN_EMPTY("The text contains no certificate. Enter PEM, starting with “-----BEGIN CERTIFICATE-----”."),
     CHAIN_ISSUER_MISSING("The certificate of {issuer}, which signed it, is missing. Enter the whole chain; the root "
             + "can be left out."),
-    CHAIN_NOT_PEM("The text cannot be read as PEM: {fault}."),
-    CHAIN_NOT_SIGNED("{subject} is not signed by {issuer}, which came after it"),
     CHAIN_LEFT_OVER("{subject} does not belong to the chain. Leave it out."),
     CHAIN_NOT_NOW("{subject} is valid from {from} to {to}, and not now."),
+    CHAIN_NOT_PEM("The text cannot be read as PEM: {fault}."),
+    CHAIN_NOT_SIGNED("{subject} is not signed by {issuer}, which came after it"),
     CHAIN_NO_AUTHORITY("{subject} signs others but is not an authority"),
     CHAIN_OTHER_CONTENT("The text contains something else than certificates. A private key never leaves its machine."),
     CHAIN_OTHER_KEY("None of these certificates is for the key that the machine has made. Perhaps another "
