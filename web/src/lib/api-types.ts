@@ -170,6 +170,12 @@ export interface components {
       members: components['schemas']['BenchMember'][];
       fetchesLog: boolean;
       logs: components['schemas']['MachineLogLine'][];
+      window: components['schemas']['BenchWindow'] | null;
+    };
+    BenchWindow: {
+      from: components['schemas']['Instant'];
+      to: components['schemas']['Instant'];
+      open: boolean;
     };
     BoardCell: {
       mark: components['schemas']['Mark'];

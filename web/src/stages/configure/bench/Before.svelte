@@ -4,6 +4,7 @@
   import { session } from '../../../lib/session.svelte';
   import B from '../../../parts/B.svelte';
   import Mark from '../../../parts/Mark.svelte';
+  import { atTime } from '../../../lib/time';
   import { m } from '../../../messages';
   import type { BenchView, Member } from './types';
 
@@ -64,6 +65,8 @@
       <dd>{bench.plug}</dd>{/if}
     {#if bench.bring.length}<dt>{m.bench.bring}</dt>
       <dd>{bench.bring.join(', ')}</dd>{/if}
+    {#if bench.window}<dt>{m.bench.window}</dt>
+      <dd>{m.bench.windowIs(atTime(bench.window.from), atTime(bench.window.to), bench.window.open)}</dd>{/if}
     {#if bench.position}<dt>{m.bench.where}</dt>
       <dd class="mono">{bench.position}</dd>{/if}
   </dl>

@@ -28,6 +28,7 @@ import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.model.MachineLogs;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
+import lychnos.server.configure.plan.ChangeWindows;
 import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.configure.plan.Setups;
 import lychnos.server.jobs.Run;
@@ -44,6 +45,7 @@ public class BenchViews {
 
     private static final String HIDDEN = "••••••••";
 
+    private final ChangeWindows windows;
     private final Session db;
     private final BringUps bringUps;
     private final Kinds kinds;
@@ -59,7 +61,9 @@ public class BenchViews {
             Answers answers,
             ConsoleReader consoleReader,
             MachineLogs logs,
-            Setups setups) {
+            Setups setups,
+            ChangeWindows windows) {
+        this.windows = windows;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -148,6 +152,7 @@ public class BenchViews {
      *
      * @param fetchesLog whether its kind says how the machine's own log is fetched
      * @param logs those that were fetched, the newest first
+     * @param window null where the unit has no change window
      */
     public record BenchView(
             long unitId,
@@ -160,7 +165,11 @@ public class BenchViews {
             String runNote,
             List<BenchMember> members,
             boolean fetchesLog,
-            List<MachineLogs.MachineLogLine> logs) {}
+            List<MachineLogs.MachineLogLine> logs,
+            @Nullable BenchWindow window) {}
+
+    /** The change window of a unit, and whether it is open now. */
+    public record BenchWindow(Instant from, Instant to, boolean open) {}
 
     @Transactional
     public long bringUpOf(long unitId) {
@@ -192,7 +201,10 @@ public class BenchViews {
                 run.map(each -> each.note).orElse(""),
                 members,
                 kind.dialogue().filter(dialogue -> dialogue.log() != null).isPresent(),
-                logs.of(unitId));
+                logs.of(unitId),
+                windows.of(answers.known(unit))
+                        .map(window -> new BenchWindow(window.from(), window.to(), windows.isOpen(window)))
+                        .orElse(null));
     }
 
     private BenchMember member(Kind kind, String label, MemberValues values, MemberDialogue row) {

@@ -2,7 +2,6 @@ package lychnos.server.configure.plan;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Clock;
-import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
@@ -33,15 +32,21 @@ public class ChangeWindows {
         this.clock = clock;
     }
 
+    /** The window of a unit, if one was agreed. */
+    public Optional<ChangeWindow> of(UnitFacts known) {
+        return known.fact("", Kind.CHANGE_WINDOW).map(Fact::value).map(ChangeWindow::parse);
+    }
+
+    public boolean isOpen(ChangeWindow window) {
+        return window.contains(clock.instant());
+    }
+
     /** Why a unit may not be changed now; empty where it may. */
     public Optional<Said> closed(Unit unit, UnitFacts known) {
-        Instant now = clock.instant();
-        return known.fact("", Kind.CHANGE_WINDOW)
-                .map(Fact::value)
-                .map(ChangeWindow::parse)
-                .filter(window -> !window.contains(now))
+        return of(known)
+                .filter(window -> !isOpen(window))
                 .map(window -> ConfigureText.OUTSIDE_THE_CHANGE_WINDOW.said(
-                        unit.label(), window, now.truncatedTo(ChronoUnit.MINUTES)));
+                        unit.label(), window, clock.instant().truncatedTo(ChronoUnit.MINUTES)));
     }
 
     /** Refuses what is outside of the window and has no reason; with one, the reason is recorded. */
