@@ -8,8 +8,8 @@ Fetches what the build needs, then builds and tests everything in a network name
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
 With --long it runs instead what chance or a crash decides, 10 times or TIMES times as often as usual: random input,
-random cuts of dialogues, kills of servers and machines, two servers, a whole hall. Run it before a release; it takes
-hours.
+random cuts of dialogues, kills of servers and machines, two servers, a whole hall; and once all tests with a code in
+place of each text. Run it before a release; it takes hours.
 
   LYCHNOS_LANES_AT_ONCE   how many of the six lanes run in parallel   (3, or 1 on a machine with one processor)
 TXT
@@ -92,9 +92,10 @@ long_rounds=FuzzTest,BlankerTest,ConversationTest,RoundOrderTest
 lane_long_rounds() { mvn "${TESTS[@]}" "$LONG" -pl core "-Dtest=$long_rounds" test; }
 lane_long_journeys() { again mvn "${TESTS[@]}" -pl e2e "-Dtest=$long_journeys" test; }
 lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=$long_server" test; }
+lane_long_codes() { mvn "${TESTS[@]}" -Pcodes -pl core,lab,wire,server test; }
 lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=$long_wire" test; }
 LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
-[ -z "${LYCHNOS_TIMES:-}" ] || LANES=(long_journeys long_server long_wire long_rounds)
+[ -z "${LYCHNOS_TIMES:-}" ] || LANES=(long_journeys long_server long_codes long_wire long_rounds)
 AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 3 : 1))}
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then

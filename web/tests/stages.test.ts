@@ -151,6 +151,18 @@ describe('Configure', () => {
     expect(screen.getByRole('button', { name: 'Continue without this unit' })).toBeInTheDocument();
   });
 
+  it('asks for a reason where every unit is outside its change window', async () => {
+    const refusal: [number, unknown] = [409, { detail: 'Each unit is outside its change window.', reasonWanted: true }];
+    shown(configure([], 9), { '/setups': refusal });
+    await fireEvent.click(await screen.findByRole('button', { name: /Set up 9 units/ }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Start setup', hidden: true }));
+    expect(await screen.findByText('Each unit is outside its change window.')).toBeInTheDocument();
+    await fireEvent.input(screen.getByLabelText(/Reason/), { target: { value: 'agreed with the hall' } });
+    server = new Server({ '/configure': configure([], 9) });
+    await fireEvent.click(screen.getByRole('button', { name: /^Override/, hidden: true }));
+    await waitFor(() => expect(server.sent[0]?.body).toEqual({ width: 3, reason: 'agreed with the hall' }));
+  });
+
   it('lets a viewer stop and start nothing', async () => {
     signedIn('viewer');
     shown(configure([lane(1, 'RUNNING')], 9));
