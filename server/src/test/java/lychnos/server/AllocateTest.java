@@ -17,6 +17,7 @@ import java.util.stream.IntStream;
 import lychnos.server.http.Json;
 import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 @QuarkusTest
@@ -67,6 +68,7 @@ class AllocateTest {
                 .statusCode(409);
     }
 
+    @Tag("wording")
     @Test
     void whoIsTooLateIsProposedTheNextFit() {
         long id = placed("R1 u5");

@@ -21,6 +21,7 @@ import lychnos.lab.console.Habit;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -72,6 +73,7 @@ class BackupStoreTest {
         return stage.toTheEnd(unit).getMap("members[0].hold");
     }
 
+    @Tag("wording")
     @Test
     void twoNodesAreSetUpFromTheirTagsToOneCluster() {
         int unit = stage.store(2);
@@ -103,6 +105,7 @@ class BackupStoreTest {
     }
 
     /** A unit is checked as soon as it is set up: each of its addresses, by what it is. */
+    @Tag("wording")
     @Test
     void everyAddressOfAClusterIsAnEndpointOfItsOwn() throws SQLException {
         int unit = stage.store(2);
@@ -198,6 +201,7 @@ class BackupStoreTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void theSecondNodeWaitsForTheCodeOfTheFirst() {
         int unit = stage.store(2);
@@ -209,6 +213,7 @@ class BackupStoreTest {
         assertEquals("", kept(0, "state"));
     }
 
+    @Tag("wording")
     @Test
     void anotherMachinesTagStopsBeforeAnythingIsWritten() {
         int unit = stage.store(1, Habit.OTHER_SERIAL);
@@ -219,6 +224,7 @@ class BackupStoreTest {
         assertEquals("0", kept(0, "seen.controllerWrites"));
     }
 
+    @Tag("wording")
     @Test
     void aPasswordThatIsNotTheOneOnTheTagIsTriedOnce() {
         int unit = stage.store(1);
@@ -237,6 +243,7 @@ class BackupStoreTest {
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }
 
+    @Tag("wording")
     @Test
     void aControllerThatComesBackWhereItWasIsTold() {
         int unit = stage.store(1, Habit.OLD_ADDRESS);
@@ -245,6 +252,7 @@ class BackupStoreTest {
         assertTrue(hold.get("sentence").toString().contains("its old address " + kept(0, "leased")), hold::toString);
     }
 
+    @Tag("wording")
     @Test
     void aNodeWithoutALeaseIsLookedForAgain() throws IOException {
         int unit = stage.store(1);

@@ -11,6 +11,7 @@ import lychnos.server.http.Json;
 import lychnos.server.text.BoardText;
 import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What the Board says at each point of the work, and what the find box finds. */
@@ -32,6 +33,7 @@ class BoardTest {
         return board.getList("rows." + stage + ".mark");
     }
 
+    @Tag("wording")
     @Test
     void everyStageIsDarkAtFirstAndTheNextActionIsNamed() {
         long id = client.bringUp("R2 u5", "R1 u7", "R1 u5");
@@ -46,6 +48,7 @@ class BoardTest {
         assertEquals("0 of 3 known", board.getString("course.prepare.text"));
     }
 
+    @Tag("wording")
     @Test
     void theNextActionMovesWithTheWork() {
         long id = client.bringUp("R1 u5");

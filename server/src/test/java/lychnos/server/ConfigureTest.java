@@ -12,6 +12,7 @@ import lychnos.lab.Controller;
 import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
 import lychnos.server.text.HandoverText;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Setups against stand-ins on loopback, through the REST interface and the workers. */
@@ -68,6 +69,7 @@ class ConfigureTest extends ConfigureStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void aRoundEndsWithEveryMachineProven() {
         try (Row row = new Row(
@@ -99,6 +101,7 @@ class ConfigureTest extends ConfigureStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void theWrongMachineIsNeverWrittenToAndStopsTheOthers() {
         try (Row row = new Row(21, Quirk.OTHER_SERIAL, null, null)) {
@@ -167,6 +170,7 @@ class ConfigureTest extends ConfigureStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void aPasswordChangedBehindOurBackIsSeenByTheNextCheck() {
         try (Row row = new Row(30)) {

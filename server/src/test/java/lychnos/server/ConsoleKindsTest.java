@@ -23,6 +23,7 @@ import lychnos.server.text.BoardText;
 import lychnos.server.text.ConfigureText;
 import lychnos.server.text.HandoverText;
 import org.hamcrest.Matchers;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What is particular about single kinds of machines, through the interface that screens use. */
@@ -75,6 +76,7 @@ class ConsoleKindsTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void theControllerThatStandsByIsLeftOut() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -141,6 +143,7 @@ class ConsoleKindsTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void aLicenceHostWaitsForItsAnswerAndForItsDay() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -170,6 +173,7 @@ class ConsoleKindsTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void anEarlierRegistrationIsNotReplaced() {
         try (ConsoleStage stage = new ConsoleStage()) {

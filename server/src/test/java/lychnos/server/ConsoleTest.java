@@ -17,6 +17,7 @@ import lychnos.server.http.Json;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.text.ConfigureText;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Machines set up on their consoles, through the interface that screens use. */
@@ -106,6 +107,7 @@ class ConsoleTest {
     }
 
     /** The other one's setup stands, and what is still on the line is told from the new machine by its serial. */
+    @Tag("wording")
     @Test
     void ofAPairTheReplacedMemberAloneIsSetUpAgain() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -141,6 +143,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void aClusterOpensOneAfterTheOther() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -157,7 +160,7 @@ class ConsoleTest {
                             "override",
                             Map.of("reason", "the first one is broken, the order does not matter"))
                     .statusCode(409)
-                    .body("detail", containsString("Only a lead"));
+                    .body("code", equalTo("ONLY_A_LEAD_CAN_START_IT_ANYWAY"));
             Json bench = stage.toTheEnd(unit);
             assertEquals(List.of("DONE", "DONE", "DONE"), bench.getList("members.state"));
             assertEquals("10.45.0.0/16", stage.hall().kept(stage.serial(2), "overlay"));
@@ -204,6 +207,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void stopHaltsAtOnceAndOthersCannotTypeInBetween() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -230,6 +234,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void theSecondOfAKindWaitsForTheFirst() {
         try (ConsoleStage stage = new ConsoleStage(Client.lead())) {
@@ -239,11 +244,11 @@ class ConsoleTest {
             stage.client
                     .post("/api/units/" + first + "/console", Map.of("mode", "run"))
                     .statusCode(409)
-                    .body("detail", containsString("already in progress"));
+                    .body("code", equalTo("IS_ALREADY_IN_PROGRESS"));
             stage.client
                     .post("/api/units/" + second + "/console", Map.of("mode", "run"))
                     .statusCode(409)
-                    .body("detail", containsString("first unit of each kind"));
+                    .body("code", equalTo("FIRST_UNIT_OF_EACH_KIND_IS_SET_UP"));
             stage.client
                     .post(
                             "/api/units/" + second + "/console",
@@ -253,6 +258,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void aSurpriseStopsThoseOfItsKindThatHaveNotBegun() {
         try (ConsoleStage stage = new ConsoleStage(Client.lead())) {
@@ -301,6 +307,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void severalBeginTogetherOrNotAtAll() {
         try (ConsoleStage stage = new ConsoleStage()) {
@@ -315,7 +322,7 @@ class ConsoleTest {
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host)))
                     .statusCode(409)
-                    .body("detail", containsString("first unit of each kind"));
+                    .body("code", equalTo("FIRST_UNIT_OF_EACH_KIND_IS_SET_UP"));
             assertEquals("", stage.bench(pair).getString("runState"), "none was begun");
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of()))
@@ -328,6 +335,7 @@ class ConsoleTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void aPasswordIsShownToWhoMayAndThatIsKept() {
         try (ConsoleStage stage = new ConsoleStage()) {

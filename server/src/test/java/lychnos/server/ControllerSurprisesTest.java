@@ -8,17 +8,20 @@ import java.util.List;
 import java.util.Map;
 import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What controllers do that they should not, and that a person must decide about. */
 @QuarkusTest
 class ControllerSurprisesTest extends ConfigureStage {
 
+    @Tag("wording")
     @Test
     void whatNeverComesBackIsASurprise() {
         stopsWith(22, Quirk.NEVER_BACK, "This controller has not come back: silent at 127.40.22.101");
     }
 
+    @Tag("wording")
     @Test
     void whatComesBackAtItsOldAddressIsASurprise() {
         stopsWith(
@@ -27,26 +30,31 @@ class ControllerSurprisesTest extends ConfigureStage {
                 "The controller answers at its old address 127.40.32.10 instead of 127.40.32.101: ");
     }
 
+    @Tag("wording")
     @Test
     void anotherCertificateAfterTheMoveIsASurprise() {
         stopsWith(23, Quirk.WRONG_CERTIFICATE, "This controller shows another certificate");
     }
 
+    @Tag("wording")
     @Test
     void garbageIsASurprise() {
         stopsWith(24, Quirk.GARBAGE, "the controller sent an answer that cannot be read");
     }
 
+    @Tag("wording")
     @Test
     void aSettingThatWasNotKeptIsASurprise() {
         stopsWith(25, Quirk.FORGETS_TIME, "time servers is empty, planned 127.40.8.6");
     }
 
+    @Tag("wording")
     @Test
     void aFactoryPasswordThatStaysIsASurprise() {
         stopsWith(26, Quirk.KEEPS_FACTORY, "The factory password still works.");
     }
 
+    @Tag("wording")
     @Test
     void aMachineThatCannotBeIdentifiedIsNotWrittenTo() {
         try (Row row = new Row(27, Quirk.PASSWORD_CHANGE_REQUIRED)) {
@@ -79,6 +87,7 @@ class ControllerSurprisesTest extends ConfigureStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void behindASwitchPortThatCarriesNoTagTheAdviceNamesTheVlan() {
         try (Row row = new Row(42, Quirk.UNTAGGED_SWITCH_PORT)) {
@@ -90,6 +99,7 @@ class ControllerSurprisesTest extends ConfigureStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void aControllerThatShowsNoSerialIsRecognizedByItsMacAlone() {
         try (Row row = new Row(43, Quirk.NO_SERIAL)) {

@@ -16,6 +16,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lychnos.server.http.Json;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -88,6 +89,7 @@ class CookbookTest extends ProvenMachine {
         assertTrue(known.keySet().containsAll(example.getMap("").keySet()), () -> schema + ": " + known);
     }
 
+    @Tag("wording")
     @Test
     void everyRecipeDoesWhatItSays() throws Exception {
         List<Recipe> recipes = recipes();

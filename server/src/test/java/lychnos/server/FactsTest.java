@@ -13,6 +13,7 @@ import lychnos.server.http.Json;
 import lychnos.server.http.Request;
 import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 @QuarkusTest
@@ -49,6 +50,7 @@ class FactsTest {
                 .getString("rows.find { it.member == '" + member + "' }.cells['" + name + "'].value");
     }
 
+    @Tag("wording")
     @Test
     void rightCellsAreKeptWrongOnesComeBackAndTheWholeIsUndone() {
         int pair = announce("interconnect-pair", 2);
@@ -94,6 +96,7 @@ class FactsTest {
                 .contains("sealed"));
     }
 
+    @Tag("wording")
     @Test
     void aTableIsLookedOverThenTaken() {
         announce("interconnect-pair", 2);
@@ -169,6 +172,7 @@ class FactsTest {
                 .put("/api/bring-ups/" + id + "/site-resources");
     }
 
+    @Tag("wording")
     @Test
     void everyWrongFieldOfAThingIsNamed() {
         thing("host", "hv-01", Map.of("cores", "many", "memory", "64 GiB"))
@@ -243,6 +247,7 @@ class FactsTest {
                 .json();
     }
 
+    @Tag("wording")
     @Test
     void unknownKindsAndCountsAreRefused() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0))
@@ -259,6 +264,7 @@ class FactsTest {
         return report.getString("faults[0].reason");
     }
 
+    @Tag("wording")
     @Test
     void aSerialStandsOnceWhicheverBringUpItIsIn() {
         int first = announce("server-controller", 1);
@@ -278,6 +284,7 @@ class FactsTest {
         assertTrue(reason(report).matches("TW-" + id + " is already used by \\S+\\."), reason(report));
     }
 
+    @Tag("wording")
     @Test
     void aRackPositionStandsOnceInABringUpAndAgainInAnother() {
         int first = announce("server-controller", 1);
@@ -298,6 +305,7 @@ class FactsTest {
         assertEquals(1, report.getInt("changed"), "another hall may have a rack of that name");
     }
 
+    @Tag("wording")
     @Test
     void oneChangeMovesAPositionFromOneUnitToTheNext() {
         int first = announce("server-controller", 1);
@@ -312,6 +320,7 @@ class FactsTest {
         assertTrue(reason(wrong).contains("R8 u1 is already used by"));
     }
 
+    @Tag("wording")
     @Test
     void aUnitOfAnotherBringUpIsNotTouched() {
         int own = announce("server-controller", 1);
@@ -325,6 +334,7 @@ class FactsTest {
         assertEquals(null, value("", "serial"));
     }
 
+    @Tag("wording")
     @Test
     void whatAnotherHasTypedMeanwhileIsNotWrittenOver() {
         int pair = announce("interconnect-pair", 2);

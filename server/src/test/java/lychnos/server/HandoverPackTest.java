@@ -18,6 +18,7 @@ import lychnos.server.text.HandoverText;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The pack of a hand-over. */
@@ -96,6 +97,7 @@ class HandoverPackTest extends HandoverStage {
         return -1;
     }
 
+    @Tag("wording")
     @Test
     void thePdfIsTaggedAndReadsLikeThePage() throws IOException {
         sign().statusCode(200);

@@ -17,17 +17,19 @@ import java.util.concurrent.Executors;
 import java.util.stream.IntStream;
 import lychnos.server.http.Json;
 import lychnos.server.text.HandoverText;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Signing what is proven, and the record that it leaves. */
 @QuarkusTest
 class HandoverTest extends HandoverStage {
 
+    @Tag("wording")
     @Test
     void whatIsProvenIsSignedOnceByALead() {
         assertEquals("READY", handover().getString("units[0].state"));
         sign(client, handover().getString("units[0].face")).statusCode(403);
-        sign(lead, "another-face").statusCode(409).body("detail", containsString("has changed since you saw it"));
+        sign(lead, "another-face").statusCode(409).body("code", equalTo("HAS_CHANGED_SINCE_YOU_SAW"));
         String digest = sign().statusCode(200).json().getString("[0].digest");
         Json after = handover();
         assertEquals("SIGNED", after.getString("units[0].state"));
@@ -49,6 +51,7 @@ class HandoverTest extends HandoverStage {
         assertTrue(verify().getList("breaks").isEmpty());
     }
 
+    @Tag("wording")
     @Test
     void aSignatureThatIsSentAgainIsTheSameOne() {
         Map<String, Object> wanted =
@@ -73,9 +76,10 @@ class HandoverTest extends HandoverStage {
                 .body(Map.of("units", List.of()))
                 .post("/api/v1/bring-ups/" + id + "/signatures")
                 .statusCode(409)
-                .body("detail", containsString("another request"));
+                .body("code", equalTo("IDEMPOTENCY_KEY_WAS_USED_ALREADY"));
     }
 
+    @Tag("wording")
     @Test
     void whatHasAFaultOrAChangeIsNotSigned() {
         machine().controller().setFirmware("4.17.0");
@@ -113,6 +117,7 @@ class HandoverTest extends HandoverStage {
         assertTrue(verify().getList("breaks").isEmpty());
     }
 
+    @Tag("wording")
     @Test
     void whatIsChangedBehindTheProgramsBackShows() {
         sign().statusCode(200);
@@ -156,6 +161,7 @@ class HandoverTest extends HandoverStage {
         }
     }
 
+    @Tag("wording")
     @Test
     void anOpenItemHasAReasonADateAndALead() {
         Map<String, Object> item = new LinkedHashMap<>(Map.of(
@@ -176,7 +182,7 @@ class HandoverTest extends HandoverStage {
             lead.post("/api/bring-ups/" + id + "/items", less).statusCode(400).body("faults[0].field", equalTo(lacks));
         }
         item.put("due", "2020-01-01");
-        lead.post("/api/bring-ups/" + id + "/items", item).statusCode(400).body("detail", containsString("has passed"));
+        lead.post("/api/bring-ups/" + id + "/items", item).statusCode(400).body("code", equalTo("HAS_PASSED"));
         item.put("due", LocalDate.now().plusDays(20).toString());
         int made = lead.post("/api/bring-ups/" + id + "/items", item)
                 .statusCode(200)

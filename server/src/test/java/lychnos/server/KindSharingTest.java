@@ -18,6 +18,7 @@ import lychnos.server.http.Json;
 import lychnos.server.http.Response;
 import lychnos.server.secrets.SealedStore;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Recordings that are kept with a kind, and kinds that come and go as one file. */
@@ -182,6 +183,7 @@ class KindSharingTest {
         assertTrue(looked.at("changes").prettify().contains("port of the line"));
     }
 
+    @Tag("wording")
     @Test
     void aBrokenPackageIsRefusedAndKeepsNothing() {
         Response none = zip(engineer, "/api/kinds/packages", "no archive".getBytes());
@@ -208,6 +210,7 @@ class KindSharingTest {
                 .statusCode(413);
     }
 
+    @Tag("wording")
     @Test
     void aDraftThatIsThereIsNotReplacedUnseen() {
         save("hub-i", text("hub-i")).statusCode(200);

@@ -17,6 +17,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.server.http.Json;
 import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Kinds as data of the site, through the REST interface. */
@@ -218,6 +219,7 @@ class KindsTest {
     }
 
     /** A version that another release of the program has published must not take the other kinds with it. */
+    @Tag("wording")
     @Test
     void aVersionThatCannotBeReadIsLeftOutWithAReason() throws SQLException {
         run("insert into kind (id) values ('from-a-later-release')");
@@ -242,6 +244,7 @@ class KindsTest {
                         == 409);
     }
 
+    @Tag("wording")
     @Test
     void adjustmentsOfOneSiteAgreeWithEachOther() {
         long bringUp = lead.bringUp();

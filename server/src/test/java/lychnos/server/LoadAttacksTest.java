@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import lychnos.server.http.Request;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What was tried with slow, large and many requests. */
@@ -89,6 +90,7 @@ class LoadAttacksTest extends AttackStage {
         return Integer.parseInt(head.split(" ")[1]);
     }
 
+    @Tag("wording")
     @Test
     void aFloodOfSignInsIsToldWhenToComeBackAndTheRightPasswordGetsIn() throws Exception {
         List<String> flood = atOnce(40, i -> signInFromElsewhere("guess-" + id + "-" + i, "wrong password " + i));

@@ -22,6 +22,7 @@ import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -67,6 +68,7 @@ class NeedsTest {
                 Map.of("lines", fits.getList("fits[0].lines"), "growth", fits.getList("fits[0].growth")));
     }
 
+    @Tag("wording")
     @Test
     void aStoreIsPlacedInOneRunWithRoomToGrow() {
         int store = announce("backup-store", 2);
@@ -128,6 +130,7 @@ class NeedsTest {
         take(fits).statusCode(200);
     }
 
+    @Tag("wording")
     @Test
     void aPlaceThatWasPointedAtIsTakenOrRefusedWithItsReason() {
         int pair = announce("interconnect-pair", 2);
@@ -148,6 +151,7 @@ class NeedsTest {
                 .post("/api/bring-ups/" + id + "/address-imports?preview=" + preview);
     }
 
+    @Tag("wording")
     @Test
     void whatIsInUseAlreadyIsBroughtInAndNotGivenOut() {
         int pair = announce("interconnect-pair", 2);
@@ -172,6 +176,7 @@ class NeedsTest {
         assertEquals("10.40.8.100", fits(pair, "10.40.8.100").getString("fits[0].lines[0].address"));
     }
 
+    @Tag("wording")
     @Test
     @EnabledIfEnvironmentVariable(
             named = "LYCHNOS_TEST_NAME_KEY",
@@ -189,6 +194,7 @@ class NeedsTest {
         assertTrue(found.contains("ns1.ardal.example") && found.contains("relay.ardal.example"), found.toString());
     }
 
+    @Tag("wording")
     @Test
     void releasedAddressesCoolOff() {
         int pair = announce("interconnect-pair", 2);
@@ -315,6 +321,7 @@ class NeedsTest {
         client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
     }
 
+    @Tag("wording")
     @Test
     @EnabledIfEnvironmentVariable(
             named = "LYCHNOS_TEST_NAME_KEY",
@@ -374,6 +381,7 @@ class NeedsTest {
                 client.get("/api/bring-ups/" + id + "/prepare").getList("site.network.timeServers"));
     }
 
+    @Tag("wording")
     @Test
     void theSameAddressesMayLieInARealmOfTheirOwn() {
         assertEquals(
@@ -384,14 +392,14 @@ class NeedsTest {
                 .body(twin)
                 .put("/api/bring-ups/" + id + "/networks")
                 .statusCode(400)
-                .body("faults[0].reason", containsString("name another realm"));
+                .body("faults[0].code", equalTo("OVERLAPS_AN_EXISTING_NETWORK_IN_THE_REALM"));
         twin.put("realm", "bench");
         // one bring-up never takes the same address from two networks
         client.request()
                 .body(twin)
                 .put("/api/bring-ups/" + id + "/networks")
                 .statusCode(400)
-                .body("faults[0].reason", containsString("takes from already"));
+                .body("faults[0].code", equalTo("OVERLAPS_A_NETWORK_IN_USE"));
         long other = client.bringUpBeside(id);
         client.request().body(twin).put("/api/bring-ups/" + other + "/networks").statusCode(204);
         assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("site.findings.code").stream()

@@ -17,6 +17,7 @@ import lychnos.server.http.Json;
 import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -77,6 +78,7 @@ class PagesTest {
                 () -> tried + " times: " + proof.prettify());
     }
 
+    @Tag("wording")
     @Test
     void anArrayIsSetUpFromItsConsoleToItsLastPage() {
         try (WebProxy proxy = new WebProxy(
@@ -121,6 +123,7 @@ class PagesTest {
         }
     }
 
+    @Tag("wording")
     @Test
     void aPageThatKeepsWhatItCameWithIsNotedAndCanBeMendedByHand() {
         int unit = stage.array(Map.of(), Habit.PAGE_NOT_KEPT);
@@ -147,6 +150,7 @@ class PagesTest {
         assertEquals("ticked by hand", step(bench, "Subnet for data").get("evidence"));
     }
 
+    @Tag("wording")
     @Test
     void whatTheRelaySaysIsShownAndWhatIsMendedInPrepareIsTaken() {
         int unit = stage.array(Map.of("mail sender", "arrays@hall.lan"));

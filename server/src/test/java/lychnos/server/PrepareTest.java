@@ -11,6 +11,7 @@ import java.util.Map;
 import lychnos.server.http.Json;
 import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 @QuarkusTest
@@ -23,6 +24,7 @@ class PrepareTest {
         client = Client.engineer();
     }
 
+    @Tag("wording")
     @Test
     void labelsFillExpectedPositionsAddNewOnesAndCanBeUndone() {
         long id = client.bringUp("R1 u5", "R1 u7");
@@ -114,6 +116,7 @@ class PrepareTest {
         assertEquals(List.of("vlan", "prefix", "nameServers", "ranges.0"), problem.getList("faults.field"));
     }
 
+    @Tag("wording")
     @Test
     void overlappingNetworksOfASiteAreRefusedByTheDatabase() {
         long id = client.bringUp("R1 u5");
@@ -147,6 +150,7 @@ class PrepareTest {
                 client.get("/api/bring-ups/" + id + "/prepare").getList("site.findings.code"));
     }
 
+    @Tag("wording")
     @Test
     void aBodyThatIsNoJsonIsAPlainProblem() {
         long id = client.bringUp("R1 u5");
@@ -159,7 +163,7 @@ class PrepareTest {
                 .body("[]")
                 .put("/api/bring-ups/" + id + "/network")
                 .statusCode(400)
-                .body("detail", containsString("not JSON in the format"));
+                .body("code", equalTo("REQUEST_IS_NOT_JSON_IN_THE_FORMAT"));
         client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).statusCode(400);
     }
 
@@ -169,6 +173,7 @@ class PrepareTest {
                 .put("/api/bring-ups/" + id + "/site-resources");
     }
 
+    @Tag("wording")
     @Test
     void aThingThatSomebodyElseHasChangedIsNotWrittenOver() {
         long id = client.bringUp("R1 u5");
@@ -199,6 +204,7 @@ class PrepareTest {
         assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + empty + " }.units"));
     }
 
+    @Tag("wording")
     @Test
     void machinesThatNobodyCanFindFirstAreTold() {
         long id = client.bringUp("R1 u5", "R1 u7");

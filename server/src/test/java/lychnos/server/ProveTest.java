@@ -1,6 +1,7 @@
 package lychnos.server;
 
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
@@ -22,6 +23,7 @@ import java.util.concurrent.TimeUnit;
 import lychnos.lab.Authority;
 import lychnos.lab.Certificates;
 import lychnos.server.http.Json;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -81,6 +83,7 @@ class ProveTest extends ProvenMachine {
         assertEquals(List.of(), view().getList("changes"));
     }
 
+    @Tag("wording")
     @Test
     void whatHasNoRungIsAChangeAllTheSame() {
         machine().controller().setFirmware("4.17.0");
@@ -128,6 +131,7 @@ class ProveTest extends ProvenMachine {
                 view().getList("endpoints[0].standings"));
     }
 
+    @Tag("wording")
     @Test
     void aSignedCertificateIsPutInAndProvenAgain() {
         assertTrue(detail().getBoolean("replaceable"));
@@ -156,6 +160,7 @@ class ProveTest extends ProvenMachine {
 
     // --- notices ---
 
+    @Tag("wording")
     @Test
     void changesAreToldTogetherAndSigned() throws Exception {
         BlockingQueue<String> told = new LinkedBlockingQueue<>();
@@ -171,7 +176,7 @@ class ProveTest extends ProvenMachine {
         Client lead = Client.lead();
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/"))
                 .statusCode(400)
-                .body("faults[0].reason", containsString("starts with https://"));
+                .body("faults[0].code", equalTo("WEBHOOK_URL_STARTS_WITH_HTTPS"));
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address"))
                 .statusCode(400);
         client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
@@ -211,6 +216,7 @@ class ProveTest extends ProvenMachine {
         assertEquals(null, told.poll());
     }
 
+    @Tag("wording")
     @Test
     void aLetterGoesThroughTheSitesRelay(@TempDir Path directory) throws Exception {
         Path mailbox = directory.resolve("mailbox");
@@ -300,6 +306,7 @@ class ProveTest extends ProvenMachine {
         return java.util.HexFormat.of().formatHex(mac.doFinal(body.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
     }
 
+    @Tag("wording")
     @Test
     void aCertificateThatEndsSoonIsOnTheBoard() {
         assertEquals(List.of(), certificates());

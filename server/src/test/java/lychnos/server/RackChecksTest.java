@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What is ticked at the rack. */
@@ -82,6 +83,7 @@ class RackChecksTest {
         assertTrue(Client.viewer().get(path()).getInt("all") > 0);
     }
 
+    @Tag("wording")
     @Test
     void aTickIsInTheJournal() {
         tick(client, "right", POWER, true, 204);

@@ -14,6 +14,7 @@ import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Runs;
 import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The fence: a server that has lost a run can no longer write to it. */
@@ -78,6 +79,7 @@ class RunsTest {
                 client.get("/api/bring-ups/" + held.bringUpId() + "/configure").getString("lanes[0].state"));
     }
 
+    @Tag("wording")
     @Test
     void theJournalCannotBeChanged() {
         client.post("/api/bring-ups", Map.of("name", "For the journal", "siteCode", "jo"));

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -41,6 +42,7 @@ class UnknownDeviceTest {
         Files.writeString(LEASES, "# none\n");
     }
 
+    @Tag("wording")
     @Test
     void whatAnswersIsAnUnknownDeviceAndIsNeverAllocated() {
         Client client = Client.engineer();
@@ -88,6 +90,7 @@ class UnknownDeviceTest {
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.address"));
     }
 
+    @Tag("wording")
     @Test
     void whatDhcpHasLeasedIsGivenToNobody() throws IOException {
         Client client = Client.engineer();

@@ -160,7 +160,7 @@ class ServicesWireTest {
                         && Texts.says(WireText.RECORD_NOT_OURS, pushed.get(1).why()),
                 pushed.get(1).why());
         assertTrue(
-                pushed.get(2).why().contains("an alias to printer." + ZONE),
+                pushed.get(2).why().contains(WireText.AN_ALIAS.text("printer." + ZONE)),
                 pushed.get(2).why());
         assertEquals(List.of("10.40.8.77"), vantage.resolve(PRIMARY, "printer." + ZONE, "A", SOON));
         vantage.removeRecords(PRIMARY, ZONE, key(), List.of(theirs, alias, ours.get(0), ours.get(3)), SOON);

@@ -22,7 +22,7 @@ public record Said(Message message, Map<String, String> values) {
      * With this property set to "codes", each text is its code with its values in brackets. What still works then
      * decides by codes, not by sentences.
      */
-    private static final boolean CODES = "codes".equals(System.getProperty("lychnos.texts"));
+    private static final boolean CODES = "codes".equals(System.getProperty("texts"));
 
     /** The names in a pattern, each once, in its order. */
     static List<String> names(String pattern) {

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.Optional;
+import lychnos.server.text.IdentityText;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -46,8 +47,9 @@ class PasswordsTest {
 
     @Test
     void whatBcryptWouldCutOffIsRefused() {
-        assertTrue(Passwords.fault("lantern over the third rack ".repeat(3), "ane", "Ane")
-                .orElseThrow()
-                .contains("72 bytes"));
+        assertEquals(
+                IdentityText.PASSWORD_HAS_AT_MOST_BYTES.text(72),
+                Passwords.fault("lantern over the third rack ".repeat(3), "ane", "Ane")
+                        .orElseThrow());
     }
 }

@@ -74,9 +74,10 @@ class OvfReaderTest {
         String why = assertThrows(IllegalArgumentException.class, () -> OvfReader.parse("<Envelope>\n<a>\n</Envelope>"))
                 .getMessage();
         assertEquals(ImageText.DESCRIPTION_IS_NO_XML_AT.text(3), why);
-        assertTrue(assertThrows(IllegalArgumentException.class, () -> OvfReader.parse("<html/>"))
-                .getMessage()
-                .contains("Envelope"));
+        assertEquals(
+                ImageText.DESCRIPTION_HAS_NO_ENVELOPE.text(),
+                assertThrows(IllegalArgumentException.class, () -> OvfReader.parse("<html/>"))
+                        .getMessage());
     }
 
     /** A hostile description reads no file of the server, and does not grow. */

@@ -9,6 +9,7 @@ import java.util.regex.Matcher;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
+import lychnos.core.text.Texts;
 import lychnos.server.kinds.KindRecordings.RecordingTrial;
 import lychnos.server.kinds.KindRecordings.ToTry;
 import lychnos.server.text.KindText;
@@ -34,7 +35,9 @@ class KindRecordingsTest {
         List<RecordingTrial> trials = tried(10_000, SHIPPED, "no recording", SHIPPED.replace("router=", "gate="));
         assertTrue(trials.get(0).agrees());
         assertTrue(
-                trials.get(1).faults().get(0).startsWith("Line 1: "),
+                Texts.says(
+                        "core.kind.KindFileText.NO_HEADER",
+                        trials.get(1).faults().get(0)),
                 trials.get(1).toString());
         assertFalse(trials.get(2).agrees());
         assertEquals(1, trials.get(2).faults().size());
@@ -50,7 +53,9 @@ class KindRecordingsTest {
                                 null, "one", SHIPPED.replaceFirst("\n", "\n" + Matcher.quoteReplacement(letters)))),
                         KindReader.read(hostile).dialogue().orElseThrow())
                 .get(0);
-        assertTrue(trial.faults().stream().anyMatch(fault -> fault.contains("takes too long")), trial.toString());
+        assertTrue(
+                trial.faults().stream().anyMatch(fault -> Texts.says("core.dialogue.DialogueText.PATTERN_SLOW", fault)),
+                trial.toString());
     }
 
     @Test

@@ -18,6 +18,7 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Secret;
+import lychnos.core.text.Texts;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
@@ -265,7 +266,7 @@ class LinesTest {
     void nothingListensAndNothingIsDeclared() throws Exception {
         Heard heard = new Heard();
         line(LineAddress.tcp(LineAddress.Protocol.RAW, HERE, Peer.freePort()), FAST, heard);
-        assertTrue(heard.awaitDown().contains("refuses"), heard::toString);
+        assertTrue(Texts.says(ConsoleText.CONNECTION_REFUSED, heard.awaitDown()), heard::toString);
         assertThrows(
                 WireFault.class,
                 () -> lines.open(

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import lychnos.core.dialogue.LineSettings;
+import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
 
 class TelnetCodecTest {
@@ -120,8 +121,14 @@ class TelnetCodecTest {
                 255, 250, 44, 101, 0, 0, 0x25, 0x80, 255, 240, 255, 250, 44, 103, 1, 255, 240, 255, 250, 44, 102, 7,
                 255, 240));
         assertEquals(2, notes.size(), notes::toString);
-        assertTrue(notes.get(0).contains("rate of its port to 9600, expected 115200"), notes::toString);
-        assertTrue(notes.get(1).contains("parity of its port to 1, expected 3"), notes::toString);
+        assertTrue(
+                Texts.says(ConsoleText.SERVER_SETS_OTHERWISE, notes.get(0))
+                        && notes.get(0).contains("9600"),
+                notes::toString);
+        assertTrue(
+                Texts.says(ConsoleText.SERVER_SETS_OTHERWISE, notes.get(1))
+                        && notes.get(1).contains("3"),
+                notes::toString);
     }
 
     @Test

@@ -12,6 +12,7 @@ import java.util.Optional;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
+import lychnos.core.text.Texts;
 import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
 import lychnos.wire.controller.ControllerStop.Cause;
@@ -78,7 +79,8 @@ class ControllerSetupTest {
             ControllerStop stop = assertThrows(ControllerStop.class, () -> identified(lab, LoopbackHall.SERIAL));
             assertEquals(Cause.ANOTHER_MACHINE, stop.why());
             assertEquals(
-                    ControllerText.OTHER_MACHINE.text("its serial is BF-1-X, the label says BF-1"), stop.getMessage());
+                    ControllerText.OTHER_MACHINE.text(WireText.SERIAL_DIFFERS.text("BF-1-X", "BF-1")),
+                    stop.getMessage());
             assertEquals(ControllerText.NOTHING_WRITTEN.text("the machine in B03 U12"), stop.advice());
             assertEquals(0, lab.machine().controller().writes());
         }
@@ -156,7 +158,10 @@ class ControllerSetupTest {
             arrives(move(lab, tagged));
             ControllerStop stop = assertThrows(ControllerStop.class, () -> readBack(lab, tagged));
             assertEquals(Cause.NOT_AS_PLANNED, stop.why());
-            assertTrue(stop.getMessage().contains("VLAN is none, planned 410"), stop::getMessage);
+            assertTrue(
+                    Texts.says(ControllerText.NOT_ALL_ACCEPTED, stop.getMessage())
+                            && stop.getMessage().contains("410"),
+                    stop::getMessage);
         }
     }
 
@@ -226,8 +231,8 @@ class ControllerSetupTest {
         ControllerStop another = assertThrows(ControllerStop.class, () -> other.checkMac(LoopbackHall.FIRST));
         assertEquals(Cause.ANOTHER_MACHINE, another.why());
         assertEquals(
-                ControllerText.ANSWERED_BY_ANOTHER.text(
-                        "This is another machine: 127.40.8.10", "02:4c:59:00:00:99", "02:4c:59:a1:00:01."),
+                ControllerText.OTHER_MACHINE.text(ControllerText.ANSWERED_BY_ANOTHER.text(
+                        "127.40.8.10", "02:4c:59:00:00:99", "02:4c:59:a1:00:01")),
                 another.getMessage());
 
         ControllerSetup own = onTheSegmentOf(LoopbackHall.MAC);

@@ -314,7 +314,7 @@ class FarVantageTest {
         far.linked(link, true);
         far.vantage().line(LineAddress.device("/dev/ttyS0"), LineSettings.USUAL, here);
         far.cut(link);
-        hears("down Vantage point cage-4 is disconnected.");
+        hears("down " + LinkText.DISCONNECTED.text("cage-4"));
     }
 
     // --- several places as one ---

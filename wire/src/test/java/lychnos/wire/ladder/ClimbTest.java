@@ -9,7 +9,9 @@ import java.util.List;
 import lychnos.core.address.Address;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Rung;
+import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
+import lychnos.core.text.Texts;
 import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
 import org.junit.jupiter.api.Test;
@@ -88,18 +90,15 @@ class ClimbTest {
         }
     }
 
-    private static void breaks(Rung rung, String words, Verdict verdict) {
+    private static void breaks(Rung rung, Trouble trouble, Verdict verdict) {
         assertEquals(rung, verdict.broken(), verdict.sentence());
-        assertTrue(verdict.sentence().contains(words), verdict.sentence());
+        assertTrue(Texts.says(trouble, verdict.sentence()), verdict.sentence());
     }
 
     @Test
     void aRefusedPortBreaksTheSecondRung() throws Exception {
         try (LoopbackHall lab = ready()) {
-            breaks(
-                    Rung.PORT,
-                    "refuses connections to port",
-                    verdict(lab, at(lab, Address.parse("127.40.8.250"), null)));
+            breaks(Rung.PORT, Trouble.PORT_REFUSED, verdict(lab, at(lab, Address.parse("127.40.8.250"), null)));
         }
     }
 
@@ -112,14 +111,14 @@ class ClimbTest {
                     .toCompletionStage()
                     .toCompletableFuture()
                     .join();
-            breaks(Rung.TLS, "speak TLS", verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
+            breaks(Rung.TLS, Trouble.NO_TLS, verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
         }
     }
 
     @Test
     void aChangedCertificateBreaksTheThird() throws Exception {
         try (LoopbackHall lab = ready()) {
-            breaks(Rung.TLS, "certificate has changed", verdict(lab, at(lab, LoopbackHall.FIRST, "ab".repeat(32))));
+            breaks(Rung.TLS, Trouble.CERTIFICATE_CHANGED, verdict(lab, at(lab, LoopbackHall.FIRST, "ab".repeat(32))));
         }
     }
 
@@ -129,7 +128,7 @@ class ClimbTest {
             Clock later = Clock.offset(Clock.systemUTC(), Duration.ofDays(1000));
             breaks(
                     Rung.TLS,
-                    "expired",
+                    Trouble.CERTIFICATE_EXPIRED,
                     Verdict.of(new Climb(lab.vantage, at(lab, LoopbackHall.FIRST, null), later)
                             .climb()
                             .outcomes()));
@@ -139,7 +138,7 @@ class ClimbTest {
     @Test
     void anotherMachineBreaksTheFifth() throws Exception {
         try (LoopbackHall lab = ready(Quirk.OTHER_SERIAL)) {
-            breaks(Rung.IDENTITY, "the label says BF-1", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+            breaks(Rung.IDENTITY, Trouble.OTHER_MACHINE, verdict(lab, at(lab, LoopbackHall.FIRST, null)));
         }
     }
 
@@ -147,10 +146,7 @@ class ClimbTest {
     void aPasswordThatSomebodyChangedBreaksTheFifth() throws Exception {
         try (LoopbackHall lab = ready()) {
             lab.machine().controller().setPhrase("somebody-elses-phrase");
-            breaks(
-                    Rung.IDENTITY,
-                    "refuses the password that was set here",
-                    verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+            breaks(Rung.IDENTITY, Trouble.PASSWORD_REFUSED, verdict(lab, at(lab, LoopbackHall.FIRST, null)));
         }
     }
 
@@ -158,7 +154,7 @@ class ClimbTest {
     void aDifferenceBreaksTheSixthAndIsNamed() throws Exception {
         try (LoopbackHall lab = ready()) {
             Climbed climbed = climb(lab, lab.target(LoopbackHall.FIRST, null));
-            breaks(Rung.AS_PLANNED, "Address is 127.40.8.10, planned 127.40.8.101", Verdict.of(climbed.outcomes()));
+            breaks(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, Verdict.of(climbed.outcomes()));
             assertEquals(
                     List.of("address"),
                     climbed.fields().stream()
@@ -171,7 +167,7 @@ class ClimbTest {
     @Test
     void aFactoryPasswordThatWorksBreaksTheSeventh() throws Exception {
         try (LoopbackHall lab = ready(Quirk.KEEPS_FACTORY)) {
-            breaks(Rung.SAFE, "factory password still works", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+            breaks(Rung.SAFE, Trouble.FACTORY_ACCEPTED, verdict(lab, at(lab, LoopbackHall.FIRST, null)));
         }
     }
 
@@ -192,7 +188,7 @@ class ClimbTest {
                     List.of(18023),
                     target.service(),
                     target.names());
-            breaks(Rung.SAFE, "Port 18023 is open but must be closed", verdict(lab, strict));
+            breaks(Rung.SAFE, Trouble.MUST_BE_SHUT, verdict(lab, strict));
         }
     }
 
@@ -210,14 +206,14 @@ class ClimbTest {
                     target.service(),
                     target.names(),
                     Target.Known.NOTHING);
-            breaks(Rung.PORT, "18059", verdict(lab, more));
+            breaks(Rung.PORT, Trouble.PORT_REFUSED, verdict(lab, more));
             var open = lab.vertx.createNetServer().connectHandler(socket -> {});
             open.listen(18059, LoopbackHall.FIRST.toString())
                     .toCompletionStage()
                     .toCompletableFuture()
                     .join();
             assertEquals(
-                    LoopbackHall.PORT + ", 18059 open",
+                    LadderText.PORTS_OPEN.text(LoopbackHall.PORT + ", 18059"),
                     climb(lab, more).outcomes().get(Rung.PORT.ordinal()).seen());
         }
     }
@@ -240,7 +236,7 @@ class ClimbTest {
                             new Target.Login("keeper", null),
                             known.factory()),
                     target.names());
-            breaks(Rung.IDENTITY, LadderText.NO_PASSWORD_YET.text(), verdict(lab, unknown));
+            breaks(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, verdict(lab, unknown));
             assertEquals(0, lab.machine().controller().refusedLogins());
         }
     }

@@ -70,7 +70,9 @@ class SourcesTest {
         silent(far);
         assertEquals(Optional.empty(), judge(22, vantage("hall-2", "10.40.8.5"), far));
         assertEquals(List.of(Standing.HOLDS, Standing.HOLDS), standings());
-        assertEquals("SSH from office (10.41.3.7)", parts.get(1).name());
+        assertEquals(
+                LadderText.FROM_PLACE.text("SSH", "office") + " (10.41.3.7)",
+                parts.get(1).name());
     }
 
     @Test

@@ -21,6 +21,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.core.text.Texts;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
@@ -228,7 +229,9 @@ class MemberLineTest {
                 List.of("fan 2 stands still\n"),
                 saved.stream().map(Change::log).filter(log -> !log.isEmpty()).toList());
         assertEquals(Optional.empty(), answer(line.fetchLog("ardal-one")), "it can be fetched again");
-        assertTrue(answer(line.fetchLog("ardal-two")).orElseThrow().contains("has the keyboard"));
+        assertTrue(Texts.says(
+                ConfigureText.HAS_THE_KEYBOARD_OF_THIS_LINE,
+                answer(line.fetchLog("ardal-two")).orElseThrow()));
     }
 
     @Test
@@ -315,7 +318,8 @@ class MemberLineTest {
         after(30);
         assertEquals(List.of(), sent);
         assertEquals(
-                "Stopped by night-shift.", standings.get(standings.size() - 1).note());
+                ConfigureText.STOPPED.text("night-shift"),
+                standings.get(standings.size() - 1).note());
         assertEquals(Optional.empty(), answer(line.again("rack-one")));
         says(GREETING);
         after(1);

@@ -24,6 +24,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.core.text.Texts;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.line.TarnDialogue;
 import lychnos.server.configure.model.Change;
@@ -234,7 +235,7 @@ class RemoteWorkTest {
     @Test
     void aLogThatIsOnlyOnTheConsoleIsNotFetchedFromThePages() {
         String refused = answer(work.fetchLog("rack-one")).orElseThrow();
-        assertTrue(refused.startsWith(ConfigureText.LOG_CANNOT_BE_FETCHED.text("the kind names no resource")), refused);
+        assertTrue(Texts.says(ConfigureText.KIND_NAMES_NO_RESOURCE_FOR_IT, refused), refused);
         assertTrue(saved.stream().allMatch(change -> change.log().isEmpty()));
     }
 
@@ -245,7 +246,11 @@ class RemoteWorkTest {
         work.begin();
         assertEquals(Why.CONSENT, last().stands().hold().why());
         for (String reason : List.of("", "yes", "  short  ")) {
-            assertTrue(answer(work.goOn(reason, "hall-lead")).orElseThrow().startsWith("Enter the reason"), reason);
+            assertTrue(
+                    Texts.says(
+                            ConfigureText.ENTER_THE_REASON_OF_YOUR_CONSENT,
+                            answer(work.goOn(reason, "hall-lead")).orElseThrow()),
+                    reason);
         }
         assertEquals(List.of("1"), carriedOut);
         assertEquals(Optional.empty(), answer(work.goOn("agreed with the buyer", "hall-lead")));
@@ -306,8 +311,9 @@ class RemoteWorkTest {
         plays.add(new WireFault(WireFault.Kind.SILENT, "no answer in 10 s"));
         work.begin();
         assertEquals(State.FOLLOWING, last().stands().state());
-        assertTrue(last().stands().note().contains("Trying again"), () -> last().stands()
-                .note());
+        assertTrue(
+                Texts.says(ConfigureText.STEP_CANNOT_REACH_NOW, last().stands().note()),
+                () -> last().stands().note());
         clockwork.advance(Duration.ofMinutes(2));
         assertEquals(Why.UNREACHED, last().stands().hold().why());
         assertEquals(11, carriedOut.size());
@@ -352,7 +358,7 @@ class RemoteWorkTest {
         plays.add(done("a"));
         clockwork.advance(Duration.ofMinutes(10));
         assertEquals(State.STOPPED, last().stands().state());
-        assertEquals("Stopped by night-shift.", last().stands().note());
+        assertEquals(ConfigureText.STOPPED.text("night-shift"), last().stands().note());
         assertEquals(Optional.of(ConfigureText.NO_DECISION_IS_NEEDED.text()), answer(work.goOn("", "rack-one")));
         assertEquals(Optional.empty(), answer(work.again("rack-one")));
         assertTrue(done);
