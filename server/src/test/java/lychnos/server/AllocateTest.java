@@ -1,6 +1,6 @@
 package lychnos.server;
 
-import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -76,7 +76,7 @@ class AllocateTest {
         client.post("/api/bring-ups/" + id + "/allocations", wanted).statusCode(200);
         client.post("/api/bring-ups/" + id + "/allocations", wanted)
                 .statusCode(409)
-                .body("detail", containsString("next fit"));
+                .body("code", equalTo("IS_NOT_FREE_ANY_MORE"));
     }
 
     @Test

@@ -17,8 +17,10 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.text.Texts;
 import lychnos.lab.console.Habit;
 import lychnos.server.http.Json;
+import lychnos.server.text.ConfigureText;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
@@ -139,7 +141,9 @@ class BackupStoreTest {
         ConsoleStage.until(
                 "it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
         assertTrue(
-                endpoint("cluster").get("sentence").toString().contains("The certificate has changed"),
+                Texts.says(
+                        "core.proof.Trouble.CERTIFICATE_CHANGED",
+                        endpoint("cluster").get("sentence").toString()),
                 () -> endpoint("cluster").toString());
         assertEquals("cluster", prove().getString("changes[0].role"));
         String now = prove().getString("changes[0].now");
@@ -213,18 +217,20 @@ class BackupStoreTest {
         assertEquals("", kept(0, "state"));
     }
 
-    @Tag("wording")
     @Test
     void anotherMachinesTagStopsBeforeAnythingIsWritten() {
         int unit = stage.store(1, Habit.OTHER_SERIAL);
         stage.ready().begin(unit, "run");
         Map<String, Object> hold = hold(unit);
         assertEquals("WRONG_MACHINE", hold.get("why"), hold::toString);
-        assertTrue(hold.get("sentence").toString().contains("the label says " + stage.serial(0)), hold::toString);
+        assertTrue(
+                Texts.says(
+                        "wire.controller.ControllerText.OTHER_MACHINE",
+                        hold.get("sentence").toString()),
+                hold::toString);
         assertEquals("0", kept(0, "seen.controllerWrites"));
     }
 
-    @Tag("wording")
     @Test
     void aPasswordThatIsNotTheOneOnTheTagIsTriedOnce() {
         int unit = stage.store(1);
@@ -233,7 +239,10 @@ class BackupStoreTest {
         stage.begin(unit, "run");
         Map<String, Object> hold = stage.held(unit, 0, "PAGE");
         assertTrue(
-                hold.get("sentence").toString().contains("refuses the factory password on its label"), hold::toString);
+                Texts.says(
+                        ConfigureText.BOTH_PASSWORDS_ARE_REFUSED,
+                        hold.get("sentence").toString()),
+                hold::toString);
         assertEquals("0", kept(0, "seen.controllerWrites"));
         stage.fact(
                 unit,
@@ -243,16 +252,18 @@ class BackupStoreTest {
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }
 
-    @Tag("wording")
     @Test
     void aControllerThatComesBackWhereItWasIsTold() {
         int unit = stage.store(1, Habit.OLD_ADDRESS);
         stage.ready(Duration.ofSeconds(3), null).begin(unit, "run");
         Map<String, Object> hold = stage.held(unit, 0, "PAGE");
-        assertTrue(hold.get("sentence").toString().contains("its old address " + kept(0, "leased")), hold::toString);
+        assertTrue(
+                Texts.says(
+                        "wire.controller.ControllerText.NOT_KEPT",
+                        hold.get("sentence").toString()),
+                hold::toString);
     }
 
-    @Tag("wording")
     @Test
     void aNodeWithoutALeaseIsLookedForAgain() throws IOException {
         int unit = stage.store(1);
@@ -262,7 +273,11 @@ class BackupStoreTest {
         Files.writeString(DHCP.resolve("leases.csv"), leases.lines().findFirst().orElseThrow() + "\n");
         stage.begin(unit, "run");
         Map<String, Object> hold = stage.held(unit, 0, "UNREACHED");
-        assertTrue(hold.get("sentence").toString().contains("No controller with 02:4c:59:d4:"), hold::toString);
+        assertTrue(
+                Texts.says(
+                        ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_LEASE,
+                        hold.get("sentence").toString()),
+                hold::toString);
         Files.writeString(DHCP.resolve("leases.csv"), leases);
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }

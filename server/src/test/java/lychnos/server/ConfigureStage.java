@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import lychnos.core.text.Texts;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
@@ -131,11 +132,12 @@ abstract class ConfigureStage {
         }
     }
 
-    void stopsWith(int net, Quirk quirk, String words) {
+    /** @param why a message of a catalogue, as {@link Texts} takes it */
+    void stopsWith(int net, Quirk quirk, String why) {
         try (Row row = new Row(net, quirk)) {
             row.start(1);
             Json view = row.await("a stop", states -> states.contains("STOPPED"));
-            assertTrue(view.getString("lanes[0].note").contains(words), view.getString("lanes[0].note"));
+            assertTrue(Texts.says(why, view.getString("lanes[0].note")), view.getString("lanes[0].note"));
             assertFalse(view.getString("lanes[0].advice").isBlank());
         }
     }

@@ -8,6 +8,8 @@ import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
 import lychnos.core.fact.Secret;
+import lychnos.core.proof.Trouble;
+import lychnos.core.text.Texts;
 import lychnos.lab.Controller;
 import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
@@ -117,7 +119,7 @@ class ConfigureTest extends ConfigureStage {
                     handover.getList("units.why"));
             assertEquals(List.of(true, false, false), handover.getList("units.fault"));
             assertTrue(
-                    view.getString("lanes[0].note").contains("the label says CF-21-0"),
+                    Texts.says("wire.controller.ControllerText.OTHER_MACHINE", view.getString("lanes[0].note")),
                     view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
             client.post("/api/setups/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of())
@@ -182,7 +184,7 @@ class ConfigureTest extends ConfigureStage {
             ConsoleStage.until("the check fails", () -> !client.get("/api/units/" + unit + "/proof")
                     .getBoolean("endpoint.proven"));
             Json proof = client.get("/api/units/" + unit + "/proof");
-            assertEquals("The machine refuses the password that was set here.", proof.getString("endpoint.sentence"));
+            assertEquals(Trouble.PASSWORD_REFUSED.text(), proof.getString("endpoint.sentence"));
             assertEquals(0, client.get("/api/bring-ups/" + row.id + "/handover").getInt("proven"));
         }
     }

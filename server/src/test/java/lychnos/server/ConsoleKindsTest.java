@@ -157,9 +157,9 @@ class ConsoleKindsTest {
             String request = stage.bench(unit)
                     .getString("members[0].steps.find { it.title == 'Request' }.told.'licence request'");
             stage.fact(unit, "registration-answer", new LicenceOffice("Buttermere").answer(request, 120));
-            assertEquals(
-                    "“Authority” waits until 2999-12-31 (granted on).",
-                    stage.held(unit, 0, "DATE").get("sentence"));
+            assertTrue(Texts.says(
+                    "core.dialogue.DialogueText.WAITS_UNTIL",
+                    stage.held(unit, 0, "DATE").get("sentence").toString()));
             assertTrue(
                     stage.client
                             .get("/api/bring-ups/" + stage.bringUp + "/board")
@@ -182,9 +182,8 @@ class ConsoleKindsTest {
             stage.tickFirst(unit);
             stage.held(unit, 0, "RESTARTS");
             stage.yes(unit);
-            assertEquals(
-                    ConfigureText.NOT_WRITTEN.text("Request", "the page says “registered by hall-1”"),
-                    stage.held(unit, 0, "PAGE").get("sentence"));
+            String sentence = stage.held(unit, 0, "PAGE").get("sentence").toString();
+            assertTrue(Texts.says(ConfigureText.NOT_WRITTEN, sentence) && sentence.contains("registered by hall-1"));
             assertEquals("", stage.hall().kept(stage.serial(0), "page/request"), "nothing was written");
         }
     }

@@ -12,6 +12,7 @@ import jakarta.inject.Inject;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.text.Texts;
 import lychnos.lab.console.Habit;
 import lychnos.server.http.Json;
 import lychnos.server.journal.Journal;
@@ -133,7 +134,7 @@ class ConsoleTest {
             stage.begin(unit, "run");
             lead.post("/api/units/" + unit + "/replacements", other)
                     .statusCode(409)
-                    .body("detail", containsString("is being set up"));
+                    .body("code", equalTo("IS_BEING_SET_UP"));
             stage.held(unit, 1, "WRONG_MACHINE");
             assertEquals(first, stage.dialogue(unit, 0));
             assertNotEquals(second, stage.dialogue(unit, 1));
@@ -224,7 +225,8 @@ class ConsoleTest {
             ConsoleStage.until(
                     "it stopped",
                     () -> stage.bench(unit).getString("members[0].state").equals("STOPPED"));
-            assertEquals("Stopped by hall-lead.", stage.bench(unit).getString("members[0].note"));
+            assertEquals(
+                    ConfigureText.STOPPED.text("hall-lead"), stage.bench(unit).getString("members[0].note"));
             lead.post("/api/dialogues/" + left + "/take", Map.of()).statusCode(204);
             lead.post("/api/dialogues/" + left + "/again", Map.of()).statusCode(204);
             ConsoleStage.until(
@@ -271,7 +273,7 @@ class ConsoleTest {
                     .statusCode(409)
                     .json()
                     .getString("detail");
-            assertTrue(refused.contains("shows something that was not foreseen"), refused);
+            assertTrue(Texts.says(ConfigureText.ANOTHER_OF_THE_KIND_NEEDS_A_LOOK, refused), refused);
             Json lanes = stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes");
             assertTrue(lanes.getBoolean("startable.find { it.unitId == " + second + " }.alone"), lanes::prettify);
         }

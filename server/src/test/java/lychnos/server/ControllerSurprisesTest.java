@@ -6,8 +6,10 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.text.Texts;
 import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
+import lychnos.server.text.ConfigureText;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -15,43 +17,34 @@ import org.junit.jupiter.api.Test;
 @QuarkusTest
 class ControllerSurprisesTest extends ConfigureStage {
 
-    @Tag("wording")
     @Test
     void whatNeverComesBackIsASurprise() {
-        stopsWith(22, Quirk.NEVER_BACK, "This controller has not come back: silent at 127.40.22.101");
+        stopsWith(22, Quirk.NEVER_BACK, "server.text.ConfigureText.CONTROLLER_HAS_NOT_COME_BACK_TO_EITHER");
     }
 
-    @Tag("wording")
     @Test
     void whatComesBackAtItsOldAddressIsASurprise() {
-        stopsWith(
-                32,
-                Quirk.BACK_AT_OLD,
-                "The controller answers at its old address 127.40.32.10 instead of 127.40.32.101: ");
+        stopsWith(32, Quirk.BACK_AT_OLD, "wire.controller.ControllerText.NOT_KEPT");
     }
 
-    @Tag("wording")
     @Test
     void anotherCertificateAfterTheMoveIsASurprise() {
-        stopsWith(23, Quirk.WRONG_CERTIFICATE, "This controller shows another certificate");
+        stopsWith(23, Quirk.WRONG_CERTIFICATE, "server.text.ConfigureText.CONTROLLER_SHOWS_ANOTHER_CERTIFICATE");
     }
 
-    @Tag("wording")
     @Test
     void garbageIsASurprise() {
-        stopsWith(24, Quirk.GARBAGE, "the controller sent an answer that cannot be read");
+        stopsWith(24, Quirk.GARBAGE, "server.text.ConfigureText.ANSWER_CANNOT_BE_READ");
     }
 
-    @Tag("wording")
     @Test
     void aSettingThatWasNotKeptIsASurprise() {
-        stopsWith(25, Quirk.FORGETS_TIME, "time servers is empty, planned 127.40.8.6");
+        stopsWith(25, Quirk.FORGETS_TIME, "wire.controller.ControllerText.NOT_ALL_ACCEPTED");
     }
 
-    @Tag("wording")
     @Test
     void aFactoryPasswordThatStaysIsASurprise() {
-        stopsWith(26, Quirk.KEEPS_FACTORY, "The factory password still works.");
+        stopsWith(26, Quirk.KEEPS_FACTORY, "core.proof.Trouble.FACTORY_ACCEPTED");
     }
 
     @Tag("wording")
@@ -61,7 +54,7 @@ class ControllerSurprisesTest extends ConfigureStage {
             row.start(1);
             Json view = row.await("a stop", states -> states.contains("STOPPED"));
             assertTrue(
-                    view.getString("lanes[0].note").contains("cannot be seen from here"),
+                    Texts.says("wire.controller.ControllerText.SERIAL_LATER", view.getString("lanes[0].note")),
                     view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
         }
@@ -95,7 +88,8 @@ class ControllerSurprisesTest extends ConfigureStage {
             row.start(1);
             Json view = row.await("a stop", states -> states.contains("STOPPED"));
             assertTrue(
-                    view.getString("lanes[0].advice").contains("switch port carries VLAN 420 tagged"), view::prettify);
+                    Texts.says(ConfigureText.CHECK_ITS_VLAN_AND_POWER, view.getString("lanes[0].advice")),
+                    view::prettify);
         }
     }
 

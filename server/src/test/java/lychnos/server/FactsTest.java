@@ -9,9 +9,11 @@ import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
 import lychnos.core.kind.KindReader;
+import lychnos.core.text.Texts;
 import lychnos.server.http.Json;
 import lychnos.server.http.Request;
 import lychnos.server.http.Response;
+import lychnos.server.text.PrepareText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -50,7 +52,6 @@ class FactsTest {
                 .getString("rows.find { it.member == '" + member + "' }.cells['" + name + "'].value");
     }
 
-    @Tag("wording")
     @Test
     void rightCellsAreKeptWrongOnesComeBackAndTheWholeIsUndone() {
         int pair = announce("interconnect-pair", 2);
@@ -63,7 +64,7 @@ class FactsTest {
                 cell(pair, "", "licence-key", "x"));
         assertEquals(2, report.getInt("changed"));
         assertEquals(List.of("mac", "serial", "licence-key"), report.getList("faults.name"));
-        assertTrue(report.getString("faults[2].reason").contains("never asks"));
+        assertTrue(Texts.says("core.sheet.SheetText.NEVER_ASKED", report.getString("faults[2].reason")));
         assertEquals(mac, value("left", "mac"), "in one notation");
         client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
                 .statusCode(200);
@@ -183,7 +184,9 @@ class FactsTest {
                 .body("faults[0].field", equalTo("name"));
         thing("lamp", "x", Map.of()).statusCode(400);
         thing("fabric", "compute", Map.of()).statusCode(200);
-        thing("fabric", "compute", Map.of()).statusCode(400).body("faults[0].reason", containsString("already"));
+        thing("fabric", "compute", Map.of())
+                .statusCode(400)
+                .body("faults[0].code", equalTo("ALREADY_AN_ENTRY_WITH_THIS_NAME"));
     }
 
     @Test
@@ -252,7 +255,7 @@ class FactsTest {
     void unknownKindsAndCountsAreRefused() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0))
                 .statusCode(400)
-                .body("detail", containsString("no kind"));
+                .body("code", equalTo("NO_KIND_BUT_THESE"));
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2))
                 .statusCode(400)
                 .body("faults[0].field", equalTo("members"));
@@ -264,7 +267,6 @@ class FactsTest {
         return report.getString("faults[0].reason");
     }
 
-    @Tag("wording")
     @Test
     void aSerialStandsOnceWhicheverBringUpItIsIn() {
         int first = announce("server-controller", 1);
@@ -281,16 +283,18 @@ class FactsTest {
                 .put("/api/bring-ups/" + other + "/facts")
                 .json();
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).matches("TW-" + id + " is already used by \\S+\\."), reason(report));
+        assertTrue(
+                Texts.says(PrepareText.IS_ALREADY_USED, reason(report))
+                        && reason(report).contains("TW-" + id),
+                reason(report));
     }
 
-    @Tag("wording")
     @Test
     void aRackPositionStandsOnceInABringUpAndAgainInAnother() {
         int first = announce("server-controller", 1);
         int second = announce("server-controller", 1);
         assertEquals(1, set(cell(first, "", "location", "R7 u12")).getInt("changed"));
-        assertTrue(reason(set(cell(second, "", "location", "R7 U12"))).contains("R7 u12 is already used by"));
+        assertTrue(Texts.says(PrepareText.IS_ALREADY_USED, reason(set(cell(second, "", "location", "R7 U12")))));
         long other = client.bringUp();
         int third = client.post(
                         "/api/bring-ups/" + other + "/units",
@@ -305,7 +309,6 @@ class FactsTest {
         assertEquals(1, report.getInt("changed"), "another hall may have a rack of that name");
     }
 
-    @Tag("wording")
     @Test
     void oneChangeMovesAPositionFromOneUnitToTheNext() {
         int first = announce("server-controller", 1);
@@ -317,10 +320,9 @@ class FactsTest {
                         .getInt("changed"));
         Json wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
         assertEquals(1, wrong.getInt("changed"), "it is still taken when the first of them is looked at");
-        assertTrue(reason(wrong).contains("R8 u1 is already used by"));
+        assertTrue(Texts.says(PrepareText.IS_ALREADY_USED, reason(wrong)));
     }
 
-    @Tag("wording")
     @Test
     void aUnitOfAnotherBringUpIsNotTouched() {
         int own = announce("server-controller", 1);
@@ -330,11 +332,10 @@ class FactsTest {
                 .put("/api/bring-ups/" + other + "/facts")
                 .json();
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).contains("not in the bring-up"));
+        assertTrue(Texts.says(PrepareText.UNIT_IS_NOT_IN_THE_BRING_UP, reason(report)));
         assertEquals(null, value("", "serial"));
     }
 
-    @Tag("wording")
     @Test
     void whatAnotherHasTypedMeanwhileIsNotWrittenOver() {
         int pair = announce("interconnect-pair", 2);
@@ -343,7 +344,7 @@ class FactsTest {
         late.put("seen", "");
         Json report = set(late);
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).contains("set this value to 6101"), reason(report));
+        assertTrue(reason(report).equals(PrepareText.VALUE_WAS_CHANGED.text("6101")), reason(report));
         late.put("seen", "6101");
         assertEquals(1, set(late).getInt("changed"));
     }

@@ -11,6 +11,7 @@ import io.vertx.core.Vertx;
 import jakarta.inject.Inject;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.text.Texts;
 import lychnos.lab.console.Habit;
 import lychnos.lab.console.WebProxy;
 import lychnos.server.http.Json;
@@ -132,7 +133,9 @@ class PagesTest {
         Map<String, Object> hold = bench.getMap("members[0].hold");
         assertEquals("PAGE", hold.get("why"), bench::prettify);
         assertTrue(
-                hold.get("sentence").toString().contains("Purpose shows “to the twin array”, expected “host data”"),
+                Texts.says(
+                        "core.dialogue.DialogueText.FIELD_DIFFERS",
+                        hold.get("sentence").toString()),
                 hold::toString);
         long dialogue = stage.dialogue(unit, 0);
         stage.decide(dialogue, "mode", Map.of("mode", "watch")).statusCode(204);

@@ -187,7 +187,7 @@ class PrepareTest {
         host.put("values", Map.of("cores", "32", "memory", "64 GiB", "disk", "1 TiB"));
         state(id, tag, host).statusCode(200);
         host.put("values", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"));
-        state(id, tag, host).statusCode(412).body("detail", containsString("somebody else"));
+        state(id, tag, host).statusCode(412).body("code", equalTo("WAS_CHANGED_SINCE_YOU_LOADED_IT"));
         client.request().header("If-Match", tag).delete(path).statusCode(412);
         assertEquals("32", client.request().get(path).statusCode(200).json().getString("values.cores"));
         String now = client.request().get(path).header("ETag");

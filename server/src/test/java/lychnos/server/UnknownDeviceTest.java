@@ -1,6 +1,5 @@
 package lychnos.server;
 
-import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
@@ -57,7 +56,7 @@ class UnknownDeviceTest {
         // the relay of the hall lives at the first of the three, its directory at the second
         client.post("/api/bring-ups/" + id + "/allocations", Map.of("lines", fits.getList("fits[0].lines")))
                 .statusCode(409)
-                .body("detail", containsString("10.40.8.20 answers to ping"))
+                .body("code", equalTo("UNKNOWN_DEVICE_USES_THIS_ADDRESS"))
                 .body("proposal.lines[0].address", equalTo("10.40.8.22"));
         assertEquals(
                 List.of("10.40.8.20", "10.40.8.21"),
@@ -103,7 +102,7 @@ class UnknownDeviceTest {
         Files.deleteIfExists(LEASES);
         client.post("/api/bring-ups/" + id + "/allocations", taking)
                 .statusCode(409)
-                .body("detail", containsString("lease file"));
+                .body("code", equalTo("DHCP_LEASE_FILE_IS_CONFIGURED"));
         Files.writeString(
                 LEASES,
                 """
@@ -115,7 +114,7 @@ class UnknownDeviceTest {
                 """);
         client.post("/api/bring-ups/" + id + "/allocations", taking)
                 .statusCode(409)
-                .body("detail", containsString("10.40.8.230 is leased by DHCP to bench-7"))
+                .body("code", equalTo("UNKNOWN_DEVICE_USES_THIS_ADDRESS"))
                 .body("proposal.lines[0].address", equalTo("10.40.8.231"));
         assertEquals(
                 List.of("02:4c:59:00:00:77"),
