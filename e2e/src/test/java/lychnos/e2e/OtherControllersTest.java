@@ -158,7 +158,8 @@ class OtherControllersTest {
         assertThat(screen.text("recognized by the MAC address alone, since the controller shows no serial")
                         .first())
                 .isVisible();
-        assertThat(screen.text("this controller does not show the value").first()).isVisible();
+        assertThat(screen.text("this controller does not show the value").first())
+                .isVisible();
         assertEquals(List.of(), screen.axe(), "Prove");
     }
 }
