@@ -64,7 +64,7 @@ class FactsTest {
                 cell(pair, "", "licence-key", "x"));
         assertEquals(2, report.getInt("changed"));
         assertEquals(List.of("mac", "serial", "licence-key"), report.getList("faults.name"));
-        assertTrue(Texts.says("core.sheet.SheetText.NEVER_ASKED", report.getString("faults[2].reason")));
+        assertTrue(Texts.says(PrepareText.NEVER_ASKS, report.getString("faults[2].reason")));
         assertEquals(mac, value("left", "mac"), "in one notation");
         client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
                 .statusCode(200);

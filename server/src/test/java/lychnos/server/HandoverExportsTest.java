@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.lab.Controller;
 import lychnos.server.http.Json;
+import lychnos.server.text.SecretText;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -176,7 +177,7 @@ class HandoverExportsTest extends HandoverStage {
         sign().statusCode(200);
         lead.post("/api/bring-ups/" + id + "/credentials", Map.of("key", "no key"))
                 .statusCode(400)
-                .body("code", equalTo("PASTE_AN_OPENPGP_PUBLIC_KEY"));
+                .body("detail", equalTo(SecretText.PASTE_AN_OPENPGP_PUBLIC_KEY.text()));
         Path home = Files.createDirectory(directory.resolve("gpg"));
         home.toFile().setReadable(false, false);
         home.toFile().setReadable(true, true);
@@ -256,7 +257,7 @@ class HandoverExportsTest extends HandoverStage {
                 .statusCode(409);
         client.post("/api/tokens", Map.of("name", "more", "role", "lead", "days", 30))
                 .statusCode(400)
-                .body("code", equalTo("TOKEN_CANNOT_HAVE_A_HIGHER_ROLE_THAN_YOU"));
+                .body("faults[0].code", equalTo("TOKEN_CANNOT_HAVE_A_HIGHER_ROLE_THAN_YOU"));
         client.post("/api/tokens", Map.of("name", "more", "role", "viewer", "days", 9999))
                 .statusCode(400);
         assertArrayEquals(

@@ -182,7 +182,9 @@ class HandoverTest extends HandoverStage {
             lead.post("/api/bring-ups/" + id + "/items", less).statusCode(400).body("faults[0].field", equalTo(lacks));
         }
         item.put("due", "2020-01-01");
-        lead.post("/api/bring-ups/" + id + "/items", item).statusCode(400).body("code", equalTo("HAS_PASSED"));
+        lead.post("/api/bring-ups/" + id + "/items", item)
+                .statusCode(400)
+                .body("faults[0].code", equalTo("HAS_PASSED"));
         item.put("due", LocalDate.now().plusDays(20).toString());
         int made = lead.post("/api/bring-ups/" + id + "/items", item)
                 .statusCode(200)

@@ -108,7 +108,7 @@ class LifeAfterTest extends ProvenMachine {
         lead.post(path, other("", otherMac())).statusCode(400).body("faults[0].field", equalTo("serial"));
         lead.post(path, other(serial(), otherMac()))
                 .statusCode(400)
-                .body("code", equalTo("IS_THE_VALUE_OF_THE_OLD_MACHINE"));
+                .body("faults[0].code", equalTo("IS_THE_VALUE_OF_THE_OLD_MACHINE"));
         lead.post(path, other(otherSerial(), "02:4c")).statusCode(400).body("faults[0].field", equalTo("mac"));
         assertEquals("SIGNED", handover().getString("units[0].state"), "nothing was changed by what was refused");
         lead.post(path, other(otherSerial(), otherMac())).statusCode(204);

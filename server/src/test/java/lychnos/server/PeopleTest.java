@@ -11,6 +11,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.server.http.Json;
 import lychnos.server.http.Request;
 import lychnos.server.http.Response;
+import lychnos.server.text.IdentityText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -70,7 +71,9 @@ class PeopleTest {
                 .statusCode(200)
                 .body("login", equalTo(login));
         accept(token, "short").statusCode(400).body("faults[0].field", equalTo("password"));
-        accept(token, login + login).statusCode(400).body("code", equalTo("PASSWORD_CONSISTS_OF_COMMON_WORDS"));
+        accept(token, login + login)
+                .statusCode(400)
+                .body("detail", equalTo(IdentityText.PASSWORD_CONSISTS_OF_COMMON_WORDS.text()));
         String cookie = accept(token, PASSWORD).statusCode(204).cookie("lychnos");
         as(cookie, "/api/session").statusCode(200).body("role", equalTo("engineer"));
         accept(token, "another lantern entirely")

@@ -23,6 +23,7 @@ import java.util.concurrent.TimeUnit;
 import lychnos.lab.Authority;
 import lychnos.lab.Certificates;
 import lychnos.server.http.Json;
+import lychnos.server.text.NoticeText;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -176,7 +177,7 @@ class ProveTest extends ProvenMachine {
         Client lead = Client.lead();
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/"))
                 .statusCode(400)
-                .body("faults[0].code", equalTo("WEBHOOK_URL_STARTS_WITH_HTTPS"));
+                .body("detail", equalTo(NoticeText.WEBHOOK_URL_STARTS_WITH_HTTPS.text()));
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address"))
                 .statusCode(400);
         client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
