@@ -912,7 +912,7 @@ export const m = {
     prerequisite: (prerequisite: string) => `Not yet: the line ${prerequisite}.`,
     prerequisiteTitle: 'Blocked by a prerequisite',
     windowTitle: 'Outside the change window',
-    window: 'Change window',
+    window: 'change window',
     windowIs: (from: string, to: string, open: boolean) => `${from} to ${to}, ${open ? 'open now' : 'not open now'}`,
     override: 'Override',
     reason: 'Reason (recorded with the unit)',

@@ -5,8 +5,8 @@ import lychnos.core.text.Message;
 /** Texts of setups, consoles and controllers. */
 public enum ConfigureText implements Message {
     OUTSIDE_THE_CHANGE_WINDOW(
-            "The change window of {unit} is {window}, and now it is {now}. Wait for it, or enter a reason to go on "
-                    + "now."),
+            "The change window of {unit} is from {from} to {to} UTC, and now it is {now} UTC. Wait for it, or enter a "
+                    + "reason to go on now."),
     SETUPS_ARE_OUTSIDE_THEIR_WINDOWS(
             "Each unit that is ready is outside its change window. Wait for it, or enter a reason to start now."),
     WENT_ON_OUTSIDE_THE_CHANGE_WINDOW("went on outside the change window: {reason}"),

@@ -2,7 +2,8 @@ package lychnos.server.configure.plan;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Clock;
-import java.time.temporal.ChronoUnit;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +24,9 @@ import lychnos.server.units.Unit;
  */
 @ApplicationScoped
 public class ChangeWindows {
+
+    private static final DateTimeFormatter MINUTE =
+            DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm").withZone(ZoneOffset.UTC);
 
     private final Journal journal;
     private final Clock clock;
@@ -46,7 +50,10 @@ public class ChangeWindows {
         return of(known)
                 .filter(window -> !isOpen(window))
                 .map(window -> ConfigureText.OUTSIDE_THE_CHANGE_WINDOW.said(
-                        unit.label(), window, clock.instant().truncatedTo(ChronoUnit.MINUTES)));
+                        unit.label(),
+                        MINUTE.format(window.from()),
+                        MINUTE.format(window.to()),
+                        MINUTE.format(clock.instant())));
     }
 
     /** Refuses what is outside of the window and has no reason; with one, the reason is recorded. */
