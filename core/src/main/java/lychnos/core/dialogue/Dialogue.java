@@ -11,6 +11,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.proof.OwnValue;
 
 /**
  * What the first setup of a kind of machine asks on its console.
@@ -68,12 +69,20 @@ public record Dialogue(
      * @param first the password that counts until ours has logged in
      * @param about the resource that tells which machine it is
      * @param must what that shows, by place
+     * @param shows what that tells of the machine besides, and the place (RFC 6901) where it stands
      */
     public record PageInterface(
-            Template at, Template user, String phrase, String first, String about, Map<String, Template> must) {
+            Template at,
+            Template user,
+            String phrase,
+            String first,
+            String about,
+            Map<String, Template> must,
+            Map<OwnValue, String> shows) {
 
         public PageInterface {
             must = Map.copyOf(must);
+            shows = Map.copyOf(shows);
         }
     }
 

@@ -2,6 +2,7 @@ package lychnos.core.dialogue;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,7 @@ import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Expected;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DialogueStep.Summary;
+import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Settings;
 
 /**
@@ -18,8 +20,28 @@ import lychnos.core.proof.Settings;
  * nothing, with what they must show then.
  *
  * @param paging by what its screen shows when it waits for a key to go on, that key
+ * @param shows what the output of all commands tells of the machine besides, and the pattern that finds it
  */
-public record LookAgain(List<Command> commands, Map<Look, String> paging) {
+public record LookAgain(List<Command> commands, Map<Look, String> paging, Map<OwnValue, Look> shows) {
+
+    /** Commands in whose output nothing else is looked for. */
+    public LookAgain(List<Command> commands, Map<Look, String> paging) {
+        this(commands, paging, Map.of());
+    }
+
+    /** The same, where the output tells these values as well. */
+    public LookAgain showing(Map<OwnValue, Look> values) {
+        return new LookAgain(commands, paging, values);
+    }
+
+    /** What the outputs of the commands tell of the machine; what none of them shows is not there. */
+    public Map<OwnValue, String> shown(List<String> outputs) {
+        String all = String.join("\n", outputs);
+        Map<OwnValue, String> shown = new EnumMap<>(OwnValue.class);
+        shows.forEach((value, look) ->
+                look.last(all).map(seen -> seen.value().strip()).ifPresent(text -> shown.put(value, text)));
+        return shown;
+    }
 
     /**
      * Names that mean another value on each member: at an address that members share, it is unknown whose value is

@@ -35,6 +35,7 @@ public enum FactType {
     DATE("date", "2026-12-31", FactType::date),
     WINDOW("change-window", "2026-12-05T22:00Z/2026-12-06T04:00Z", text -> ChangeWindow.parse(text)
             .toString()),
+    VERSION("version", "4.2.1", text -> Version.parse(text).text()),
     TIME_ZONE("time-zone", "Europe/Oslo", FactType::zone),
     POSITION("rack-position", "R1 u7", text -> RackPosition.parse(text).toString()),
     LINE("console-line", "2007", text -> text.startsWith("/dev/") ? device(text) : number(text, 1, 65535)),

@@ -55,7 +55,6 @@ public record Kind(
         Waits waits,
         List<Flow> flows) {
 
-    /** The fact that holds the user of a machine's own factory login, where it has one on its tag. */
     /** Facts that a kind has without naming them. */
     public static final Set<String> STANDARD =
             Set.of("factory-user", "factory-password", "switch-port", "cable", "change-window");
@@ -65,6 +64,8 @@ public record Kind(
 
     public static final String SWITCH_PORT = "switch-port";
     public static final String CABLE = "cable";
+
+    /** The fact that holds the user of a machine's own factory login, where it has one on its tag. */
     public static final String OWN_USER = "factory-user";
 
     /** The fact that holds the password of a machine's own factory login, where it has one on its tag. */
@@ -326,7 +327,8 @@ public record Kind(
                 Expectation.NOT_CHECKED,
                 checks.iscsi(),
                 checks.nfs(),
-                checks.roles());
+                checks.roles(),
+                Map.of());
         return copy.kind();
     }
 }

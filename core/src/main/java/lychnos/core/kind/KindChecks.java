@@ -4,7 +4,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.Look;
 import lychnos.core.dialogue.Template;
+import lychnos.core.proof.OwnValue;
 
 /**
  * What is proven.
@@ -18,6 +20,7 @@ import lychnos.core.dialogue.Template;
  * @param iscsi roles whose addresses are iSCSI portals
  * @param nfs roles whose addresses serve NFS
  * @param roles by role, the ports of its address, in place of {@code open} and {@code shut}
+ * @param shows what the output of the commands that are sent again tells of the machine, and the pattern that finds it
  */
 public record KindChecks(
         int port,
@@ -28,7 +31,8 @@ public record KindChecks(
         Expectation presence,
         List<String> iscsi,
         List<String> nfs,
-        Map<String, Ports> roles) {
+        Map<String, Ports> roles,
+        Map<OwnValue, Look> shows) {
 
     private static final int SSH = 22;
 
@@ -48,7 +52,7 @@ public record KindChecks(
     }
 
     KindChecks withPort(int other) {
-        return new KindChecks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles);
+        return new KindChecks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles, shows);
     }
 
     KindChecks withOpen(List<Integer> other) {
@@ -56,7 +60,7 @@ public record KindChecks(
     }
 
     KindChecks withPresence(Expectation other) {
-        return new KindChecks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles);
+        return new KindChecks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles, shows);
     }
 
     KindChecks withShut(List<Integer> other) {
@@ -64,11 +68,11 @@ public record KindChecks(
     }
 
     KindChecks withCommunity(String other) {
-        return new KindChecks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles);
+        return new KindChecks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles, shows);
     }
 
     private KindChecks with(Ports other) {
-        return new KindChecks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles);
+        return new KindChecks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles, shows);
     }
 
     /** Whether it must greet over SSH, or must not answer there. */
@@ -94,7 +98,8 @@ public record KindChecks(
                 presence,
                 iscsi,
                 nfs,
-                roles);
+                roles,
+                greets ? shows : Map.of());
     }
 
     /**

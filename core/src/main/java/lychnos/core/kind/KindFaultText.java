@@ -86,6 +86,8 @@ enum KindFaultText implements Message {
     UNKNOWN_KEY("“{key}” is unknown here. Possible keys: {keys}."),
     UNKNOWN_PLACEHOLDER("Unknown placeholder “{name}”. Use a fact of this kind, an address of a role, or a value "
             + "that an earlier step reads."),
+    SHOWS_WITHOUT_LOGIN("shows: reads the output of commands that are sent again over SSH: name the login with ssh:"
+            + " { user, phrase }."),
     WARNING("A warning belongs to what restarts: restarts: yes."),
     YES_OR_NO_EXPECTED("yes or no is expected here.");
 

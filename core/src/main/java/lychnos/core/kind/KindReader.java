@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,11 +14,13 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.Look;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
 import lychnos.core.fact.Version;
 import lychnos.core.image.ImageFormat;
+import lychnos.core.proof.OwnValue;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
@@ -309,7 +312,26 @@ public final class KindReader {
                         : Expectation.NOT_CHECKED,
                 place.at("iscsi").texts(),
                 place.at("nfs").texts(),
-                roles(place.at("roles"), dialogues, addresses));
+                roles(place.at("roles"), dialogues, addresses),
+                shows(place, signsIn));
+    }
+
+    /** What is found in the output of commands needs somebody who sends them. */
+    private static Map<OwnValue, Look> shows(YamlPlace checks, boolean signsIn) {
+        Map<OwnValue, Look> shows = new EnumMap<>(OwnValue.class);
+        YamlPlace place = checks.at("shows");
+        if (place.there()) {
+            place.only("shows-in-output");
+            if (!signsIn) {
+                place.fault(KindFaultText.SHOWS_WITHOUT_LOGIN.text());
+            }
+            for (OwnValue value : OwnValue.values()) {
+                if (place.at(value.word()).there()) {
+                    shows.put(value, DialogueReader.fixedLook(place.at(value.word())));
+                }
+            }
+        }
+        return shows;
     }
 
     private static Map<String, KindChecks.Ports> roles(

@@ -2,6 +2,7 @@ package lychnos.core.kind;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -13,6 +14,7 @@ import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactSpec.Trait;
 import lychnos.core.image.ImageFormat;
+import lychnos.core.proof.OwnValue;
 
 /**
  * What a kind says, for people: what it asks and of whom, what it gets, its setup step by step, what is proven and what
@@ -328,11 +330,28 @@ public record KindSummary(
         return ports.stream().map(String::valueOf).collect(Collectors.joining(", "));
     }
 
+    /** What a machine of this kind tells of itself at each check. */
+    static Set<OwnValue> shown(Kind kind) {
+        Set<OwnValue> shown = EnumSet.noneOf(OwnValue.class);
+        shown.addAll(kind.checks().shows().keySet());
+        kind.dialogue()
+                .map(Dialogue::over)
+                .ifPresent(over -> shown.addAll(over.shows().keySet()));
+        if (kind.driven()) {
+            shown.addAll(Set.of(OwnValue.FIRMWARE, OwnValue.CLOCK));
+        }
+        return shown;
+    }
+
     private static List<String> proven(Kind kind) {
         KindChecks checks = kind.checks();
         List<String> all = new ArrayList<>(List.of(KindSummaryText.PORT_ANSWERS.text(checks.port())));
         if (checks.ssh()) {
             all.add((checks.signsIn().isPresent() ? KindSummaryText.SSH_READ_BACK : KindSummaryText.SSH).text());
+        }
+        if (!shown(kind).isEmpty()) {
+            all.add(KindSummaryText.OWN_VALUES.text(
+                    shown(kind).stream().map(OwnValue::word).collect(Collectors.joining(", "))));
         }
         if (checks.presence() == Expectation.EXPECTED) {
             all.add(KindSummaryText.PRESENCE.text());

@@ -66,6 +66,7 @@ enum KindSummaryText implements Message {
     SET_UP_BY("Set up {way}."),
     SET_UP_OTHERWISE("by {way}"),
     SHUT("closed: TCP {ports}"),
+    OWN_VALUES("it shows its {values}, read at each check"),
     SSH("answers over SSH"),
     SSH_READ_BACK("answers over SSH, where settings are read back"),
     STARTS_WITH_DHCP("The machine starts with an address from DHCP."),

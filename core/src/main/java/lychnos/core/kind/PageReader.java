@@ -2,6 +2,7 @@ package lychnos.core.kind;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,7 @@ import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.Template;
+import lychnos.core.proof.OwnValue;
 
 /** Reads the pages of a dialogue, and the controllers that are set up between them. */
 final class PageReader {
@@ -49,7 +51,18 @@ final class PageReader {
                 names.password(place.at("phrase")),
                 names.password(place.at("first")),
                 identify.at("resource").text("/"),
-                must);
+                must,
+                shows(place.at("shows")));
+    }
+
+    private static Map<OwnValue, String> shows(YamlPlace place) {
+        Map<OwnValue, String> shows = new EnumMap<>(OwnValue.class);
+        if (place.there()) {
+            place.only("shows-in-resource");
+            place.map().forEach((word, at) -> OwnValue.named(word)
+                    .ifPresent(value -> shows.put(value, pointer(at, at.text()))));
+        }
+        return shows;
     }
 
     /** One for each member that it is done on, where those are named. */

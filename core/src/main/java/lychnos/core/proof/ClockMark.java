@@ -2,6 +2,8 @@ package lychnos.core.proof;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -16,6 +18,21 @@ public final class ClockMark {
     static final Duration IN_STEP = Duration.ofMillis(2500);
 
     private ClockMark() {}
+
+    /**
+     * Reads what a machine's clock says, such as {@code 2026-11-23T02:14:00Z}, {@code 2026-11-23 03:14:00+01:00} or
+     * {@code 2026-11-23 02:14:00 UTC}.
+     *
+     * @return nothing for a time without a zone, which may be any, and for what is not a time
+     */
+    public static Optional<Instant> read(String shown) {
+        String text = shown.strip().replaceFirst(" +UTC$", "Z").replaceFirst(" ", "T");
+        try {
+            return Optional.of(OffsetDateTime.parse(text).toInstant());
+        } catch (DateTimeParseException e) {
+            return Optional.empty();
+        }
+    }
 
     /**
      * How far a clock is ahead of ours at least, negative where it is behind: an exchange that took a while is no fault

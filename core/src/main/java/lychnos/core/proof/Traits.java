@@ -16,6 +16,7 @@ public final class Traits {
     public static final String HOST_KEY = "host key";
     public static final String HARDWARE = "MAC address";
     public static final String FIRMWARE = "firmware";
+    public static final String MODEL = "model";
     public static final String NAME = "name";
     public static final String REVERSE = "reverse name";
     public static final String CLOCK = "clock";
@@ -33,7 +34,8 @@ public final class Traits {
      * What may be taken for right by a person without anything else being changed. Who else is let in, or what a name
      * leads to, is not.
      */
-    private static final Set<String> ACCEPTABLE = Set.of(CERTIFICATE, HOST_KEY, HARDWARE, FIRMWARE, TARGETS, NFS);
+    private static final Set<String> ACCEPTABLE =
+            Set.of(CERTIFICATE, HOST_KEY, HARDWARE, FIRMWARE, MODEL, TARGETS, NFS);
 
     private Traits() {}
 

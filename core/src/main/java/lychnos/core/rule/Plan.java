@@ -24,6 +24,7 @@ import lychnos.core.site.SiteResourceSort;
  * @param services what they answered when they were last asked
  * @param images image files of the site that were read to their end
  * @param records names that already lead somewhere, as a name server answered
+ * @param firmware what machines run, as their last check has read it; empty where the site has no baseline
  * @param today for what ends on a date
  * @param lab whether documentation and loopback prefixes are in order here
  */
@@ -34,11 +35,20 @@ public record Plan(
         List<Measured> services,
         List<CheckedImage> images,
         List<Record> records,
+        List<SeenFirmware> firmware,
         LocalDate today,
         boolean lab) {
 
     /** What a name server answers for a planned name: a full name and the address it leads to. */
     public record Record(String fqdn, String address) {}
+
+    /**
+     * The version that a machine showed.
+     *
+     * @param unit the id of its unit
+     * @param role the address at which it was read, such as {@code left}
+     */
+    public record SeenFirmware(long unit, String role, String version) {}
 
     /** Units of kinds that are so; a kind is looked at once, however many units it has. */
     List<PlannedUnit> units(Predicate<Kind> so) {

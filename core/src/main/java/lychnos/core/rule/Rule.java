@@ -47,6 +47,7 @@ public interface Rule {
             new NameTwice(),
             new RecordDisagrees(),
             new EndsSoon(),
+            new FirmwareBaseline(),
             new ProxyNotPossible(),
             new FewNameServers(),
             new FewTimeServers(),

@@ -22,6 +22,10 @@ enum RuleText implements Message {
                     + "Lychnos sends notices before the day."),
     FACTS_MISSING("{count} {count|fact is|facts are} missing"),
     FACT_HAS_NO_VALUE("the setup asks for “{fact}”, which has no value"),
+    FIRMWARE_NOT_EXACT("{machine} runs firmware {version}; the baseline of the site is exactly {wanted}"),
+    FIRMWARE_TOO_OLD("{machine} runs firmware {version}; the baseline of the site is at least {wanted}"),
+    FIRMWARE_WHY(
+            "The baseline is set for “{kind}” under Networks and services. Update the machine, then check it again."),
     FOREIGN_PREFIX("{prefix} is reserved for documentation or for the local host"),
     FOREIGN_PREFIX_WHY(
             "Routers do not forward it (RFC 5737, RFC 3849, RFC 1122). It was probably copied from an " + "example."),

@@ -34,6 +34,11 @@ public enum SiteResourceSort {
             field("who", FactType.TEXT),
             field("when", FactType.DATE),
             opt("text-digest", FactType.DIGEST)),
+    FIRMWARE(
+            "Firmware baseline",
+            "blade-chassis",
+            choice("rule", "at least", "exactly"),
+            field("version", FactType.VERSION)),
     DOMAIN(
             "Domain",
             "ardal.example",

@@ -14,6 +14,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
+import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Settings;
 import lychnos.core.text.Texts;
 import org.junit.jupiter.api.Test;
@@ -127,5 +128,14 @@ class LookAgainTest {
                 .replace("answer: store", "answer: store, again: yes");
         KindFaults faults = assertThrows(KindFaults.class, () -> KindReader.read(yaml));
         assertTrue(Texts.says("core.kind.KindFaultText.AGAIN", faults.getMessage()), faults::getMessage);
+    }
+
+    @Test
+    void outputTellsWhatTheMachineRuns() {
+        LookAgain asks = pair(false).showing(kind("interconnect-pair").checks().shows());
+        assertEquals(
+                Map.of(OwnValue.FIRMWARE, "2.6.1", OwnValue.CLOCK, "2026-11-23T02:14:00Z"),
+                asks.shown(List.of("   runs  2.6.1\n   utc   2026-11-23T02:14:00Z", "left: leads")));
+        assertEquals(Map.of(), asks.shown(List.of("left: leads")), "what is not shown is not made up");
     }
 }

@@ -103,7 +103,7 @@ class KindReaderTest {
                 "title: Block | tytle: Block | 3 | core.kind.KindFaultText.UNKNOWN_KEY",
                 "title: Block | tytle: Block | 2 | core.kind.KindFaultText.KEY_MISSING",
                 "port: 443 | port: 70000 | 137 | core.kind.KindFaultText.NUMBER_EXPECTED",
-                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 137 | core.kind.KindFaultText.COMMUNITY",
+                "port: 443 | community: open sesame | 137 | core.kind.KindFaultText.COMMUNITY",
                 "about: 8 min | about: soon | 78 | core.kind.KindFaultText.NOT_A_TIME",
                 "at-most: 30 min | at-most: 10 s | 78 | core.kind.KindFaultText.TIMES_REVERSED",
                 "kind: block-array | kind: [a] | 2 | core.kind.KindFaultText.TEXT_EXPECTED",
@@ -112,7 +112,9 @@ class KindReaderTest {
                 "default: \"9000\" | default: \"90000\" | 18 | core.fact.FactText.NOT_A_NUMBER",
                 "in: storage-data | in: storage | 39 | core.kind.KindFaultText.NOT_A_PURPOSE",
                 "times: data-ports | times: data-port | 40 | core.kind.KindFaultText.NOT_A_COUNT",
-                "udp 53 | udp dns | 142 | core.kind.KindFaultText.FLOW_PORT",
+                "ssh: { user: \"{factory.user}\", phrase: \"{curator-password}\" } | ssh: yes | 141 "
+                        + "| core.kind.KindFaultText.SHOWS_WITHOUT_LOGIN",
+                "udp 53 | udp dns | 146 | core.kind.KindFaultText.FLOW_PORT",
                 "names: | names: [ | 44 | core.kind.KindFaultText.NOT_YAML",
                 "of: unit, is: serial | of: array, is: serial | 11 | core.kind.KindFaultText.FACT_SCOPE",
             })

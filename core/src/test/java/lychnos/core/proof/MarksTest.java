@@ -96,6 +96,18 @@ class MarksTest {
         assertEquals(says.equals("correct") ? null : Trouble.CLOCK_OFF, mark.trouble());
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "2026-11-23T02:14:00Z, 2026-11-23T02:14:00Z",
+        "2026-11-23 03:14:00+01:00, 2026-11-23T02:14:00Z",
+        "2026-11-23 02:14:00 UTC, 2026-11-23T02:14:00Z",
+        "2026-11-23 02:14:00,",
+        "half past two,",
+    })
+    void aClockIsReadWhereItTellsItsZone(String shown, Instant instant) {
+        assertEquals(java.util.Optional.ofNullable(instant), ClockMark.read(shown));
+    }
+
     /** Asked at 100 s, answered at 110 s. */
     @ParameterizedTest
     @CsvSource({"100, 0", "105, 0", "110, 0", "113, 3", "90, -10"})

@@ -35,6 +35,7 @@ final class PlanMaker {
     final List<CheckedImage> images = new ArrayList<>();
     final List<Measured> services = new ArrayList<>();
     final List<Plan.Record> records = new ArrayList<>();
+    private final List<Plan.SeenFirmware> firmware = new ArrayList<>();
     private final List<PlannedUnit> units = new ArrayList<>();
     boolean lab;
 
@@ -139,6 +140,12 @@ final class PlanMaker {
         return this;
     }
 
+    /** What the unit that was added last runs, as a check has read it. */
+    PlanMaker runs(String role, String version) {
+        firmware.add(new Plan.SeenFirmware(units.size(), role, version));
+        return this;
+    }
+
     PlanMaker seat(String hostName, String address) {
         PlannedUnit last = units.remove(units.size() - 1);
         List<PlannedUnit.Seat> seats = new ArrayList<>(last.seats());
@@ -174,7 +181,7 @@ final class PlanMaker {
     }
 
     Plan plan() {
-        return new Plan(networks, units, things, services, images, records, TODAY, lab);
+        return new Plan(networks, units, things, services, images, records, firmware, TODAY, lab);
     }
 
     List<Finding> findings() {

@@ -207,6 +207,9 @@ class RuleTest {
                 unit("block-array", 2, and(ARRAY, "telemetry=yes", "remote-support=no"))
                         .accept(plan);
             }),
+            new Case("firmware-baseline", plan -> baseline(plan, "at least", "5.2", "5.1.9")),
+            new Case("firmware-baseline", plan -> baseline(plan, "exactly", "5.1", "5.1.9")),
+            new Case("firmware-baseline", plan -> baseline(plan, "at least", "5.1", "unknown")),
             new Case(
                     "switch-port-twice",
                     unit("interconnect-pair", 2, "left/switch-port=sw-1 p4", "right/switch-port=sw-1 p4")),
@@ -256,6 +259,21 @@ class RuleTest {
 
     private static void isolated(PlanMaker plan) {
         plan.resource(SiteResourceSort.POLICY, "isolated", Map.of("answer", "yes"));
+    }
+
+    private static PlanMaker baseline(PlanMaker plan, String rule, String version, String runs) {
+        plan.resource(SiteResourceSort.FIRMWARE, "interconnect-pair", Map.of("rule", rule, "version", version));
+        unit("interconnect-pair", 2).accept(plan);
+        return plan.runs("left", runs);
+    }
+
+    @Test
+    void firmwareOfTheBaselineIsNotAFinding() {
+        assertEquals(
+                List.of(), baseline(new PlanMaker(), "at least", "5.1", "5.10").codes());
+        assertEquals(
+                List.of(),
+                baseline(new PlanMaker(), "exactly", "5.1", "release 5.1.0").codes());
     }
 
     @TestFactory

@@ -38,7 +38,9 @@ final class AccessPages implements ServedPages.Pages {
         return switch (resource) {
             case "/identity" ->
                 new JsonObject()
-                        .put("serial", spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial());
+                        .put("serial", spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial())
+                        .put("build", machine.release("7.2.1"))
+                        .put("now", machine.clock());
             case "/secret" -> new JsonObject().put("who", "porter").put("secret", "");
             case "/bridge" ->
                 kept(resource, new JsonObject().put("key", "").put("until", "").put("state", "none"));

@@ -157,6 +157,8 @@ final class BalancerConsole extends Appliance {
         for (String name : new String[] {"name", "place", "hop", "resolver", "clock", "ssh", "route"}) {
             line("  " + name + " := " + (memory.has(name) ? memory.get(name) : ""));
         }
+        line("  edition := " + release("3.4.0"));
+        line("  moment := " + clock());
     }
 
     private void run() throws InterruptedException, Restart {

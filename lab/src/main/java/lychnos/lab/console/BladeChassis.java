@@ -197,6 +197,8 @@ final class BladeChassis extends ConsoleMachine {
             boolean wrong = spec.has(Habit.WRONG_DEFAULT) && !activated() && name.equals("clock");
             line(String.format("  %-15s %s", name, wrong ? "10.40.8.77" : value));
         }
+        line("  running image   " + release("5.1.3"));
+        line("  hour in UTC     " + clock());
     }
 
     private void activate() throws InterruptedException {

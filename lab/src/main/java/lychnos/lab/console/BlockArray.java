@@ -286,6 +286,8 @@ final class BlockArray extends ConsoleMachine {
                 }
                 case "report" -> {
                     listing();
+                    line("  microcode   .. " + release("8.0.2"));
+                    line("  utc         .. " + clock());
                     line("  controllers .. a " + (first() == active() ? "active" : "stands by") + ", b "
                             + (spec.has(Habit.PEER_NOT_SEEN) || other.get().isEmpty()
                                     ? "not seen"

@@ -100,6 +100,8 @@ final class ClusterManager extends Appliance {
         for (String name : new String[] {"part", "cluster", "name", "node", "router", "names", "time"}) {
             line("@ " + name + "\t" + memory.get(name));
         }
+        line("@ version\t" + release("4.4.2"));
+        line("@ now\t" + clock());
     }
 
     @Override

@@ -1,6 +1,9 @@
 package lychnos.lab.console;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -105,6 +108,19 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
 
     String serial() {
         return spec.has(Habit.OTHER_SERIAL) ? spec.serial() + "-X" : spec.serial();
+    }
+
+    /** The version of its software as it shows it: an older one where the machine has that habit. */
+    final String release(String current) {
+        return spec.has(Habit.OLD_RELEASE) ? "1.0" + current.substring(current.indexOf('.')) : current;
+    }
+
+    /** What its clock says, in UTC: hours behind where the machine has that habit. */
+    final String clock() {
+        return Instant.now()
+                .minus(Duration.ofHours(spec.has(Habit.CLOCK_WRONG) ? 3 : 0))
+                .truncatedTo(ChronoUnit.SECONDS)
+                .toString();
     }
 
     // --- over the network ---

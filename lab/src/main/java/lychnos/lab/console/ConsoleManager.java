@@ -142,6 +142,8 @@ final class ConsoleManager extends ConsoleMachine {
 
     private void show() {
         WANTED.keySet().forEach(name -> line(String.format("    %-8s %s", name, memory.get(name))));
+        line("    software " + release("12.1"));
+        line("    it-is    " + clock());
     }
 
     private void keep() throws InterruptedException, Restart {

@@ -108,6 +108,8 @@ final class DeliveryNode extends Appliance {
         line("| name      | " + memory.get("name"));
         line("| resolver  | " + memory.get("resolver"));
         line("| clock     | " + memory.get("clock"));
+        line("| build     | " + release("6.1.3"));
+        line("| utc       | " + clock());
         if (leads()) {
             line("| backend   | " + memory.get("backend"));
             line("| services  | " + memory.get("services"));

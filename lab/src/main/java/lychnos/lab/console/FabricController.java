@@ -164,6 +164,8 @@ final class FabricController extends ConsoleMachine {
         shown.put("cluster", memory.get("cluster"));
         shown.put("overlay", memory.get("overlay"));
         shown.put("control VLAN", memory.get("vlan"));
+        shown.put("image", release("9.2.5"));
+        shown.put("node clock", clock());
         shown.forEach((name, value) -> line("  " + name + " = " + value));
     }
 

@@ -217,6 +217,8 @@ final class FabricGateway extends ConsoleMachine {
         shown.put("diagnostics", memory.get("diagnostics"));
         shown.put("address", memory.get("address"));
         shown.put("router", memory.get("router"));
+        shown.put("software", release("3.10.0"));
+        shown.put("it is", clock());
         shown.put("cables", "none on any port");
         int row = 0;
         for (Map.Entry<String, String> each : shown.entrySet()) {

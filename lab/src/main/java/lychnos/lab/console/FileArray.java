@@ -188,6 +188,8 @@ final class FileArray extends ConsoleMachine {
         shown.put(
                 "directory",
                 memory.has("directory") ? memory.get("directory") + " for " + memory.get("group") : "not joined");
+        shown.put("system", "release " + release("14.2"));
+        shown.put("now", clock());
         shown.forEach((name, value) -> line(String.format("%12s | %s", name, value)));
     }
 

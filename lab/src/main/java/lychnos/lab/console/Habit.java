@@ -46,6 +46,10 @@ public enum Habit {
     REGISTERED_BEFORE,
     /** Takes what was set on its pages into service permanently. */
     NEVER_SERVES,
+    /** Runs an older version of its software than the others. */
+    OLD_RELEASE,
+    /** Its clock is three hours behind. */
+    CLOCK_WRONG,
     /** Asks the second question of all again after it was answered. */
     ASKS_AGAIN;
 

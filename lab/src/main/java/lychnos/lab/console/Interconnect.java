@@ -227,6 +227,8 @@ final class Interconnect extends ConsoleMachine {
                     line("   oob   " + memory.get("oob"));
                     line("   hop   " + memory.get("hop"));
                     line("   dns   " + memory.get("dns"));
+                    line("   runs  " + release("2.6.1"));
+                    line("   utc   " + clock());
                 }
                 case "pair offer" -> offer(word.length > 2 ? word[2] : "");
                 case "pair take" -> take(word.length > 2 ? word[2] : "");

@@ -60,7 +60,9 @@ abstract class KeptPages implements ServedPages.Pages {
     public final JsonObject show(String resource) {
         if (resource.equals(about)) {
             return new JsonObject()
-                    .put("serial", machine.spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial());
+                    .put("serial", machine.spec.has(Habit.OTHER_PAGES) ? machine.serial() + "-X" : machine.serial())
+                    .put("software", new JsonObject().put("version", machine.release("11.3")))
+                    .put("utc", machine.clock());
         }
         if (resource.equals(door)) {
             return new JsonObject().put("password", "");

@@ -108,6 +108,8 @@ final class LicenceHost extends Appliance {
 
     private void listing() {
         QUESTIONS.keySet().forEach(name -> line("* " + name + ": " + memory.get(name)));
+        line("* edition: " + release("2.9.4"));
+        line("* hour: " + clock());
     }
 
     @Override

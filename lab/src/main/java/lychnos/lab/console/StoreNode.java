@@ -186,6 +186,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
             case "/about" ->
                 new JsonObject()
                         .put("model", "Seathwaite")
+                        .put("release", release("5.0.2"))
+                        .put("time", clock())
                         .put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
             case "/account" -> new JsonObject().put("account", "storekeeper").put("phrase", "");
             case "/node" ->

@@ -163,6 +163,8 @@ final class WirelessController extends ConsoleMachine {
         shown.put("router", memory.get("router"));
         shown.put("name", memory.get("name"));
         shown.put("relay", memory.get("relay"));
+        shown.put("firmware", release("8.8.1"));
+        shown.put("now", clock());
         shown.forEach((name, value) -> line(String.format("  %s -> %s", name, value)));
     }
 

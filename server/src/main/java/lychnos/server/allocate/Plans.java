@@ -22,6 +22,7 @@ import lychnos.core.rule.PlannedNetwork;
 import lychnos.core.rule.PlannedUnit;
 import lychnos.core.rule.Rule;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.LychnosConfig;
 import lychnos.server.database.RowsAsRead;
 import lychnos.server.image.Images;
@@ -169,8 +170,25 @@ public class Plans {
                         .toList(),
                 images.checked(bringUp.site.id),
                 records(bringUp),
+                firmware(bringUp),
                 LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC),
                 config.lab());
+    }
+
+    /** What machines run, where the site has a baseline to compare it with. */
+    private List<Plan.SeenFirmware> firmware(BringUp bringUp) {
+        boolean compared = siteResources.of(bringUp.site.id).stream()
+                .anyMatch(resource -> resource.sort() == SiteResourceSort.FIRMWARE);
+        return compared
+                ? db.createNativeQuery(
+                                "select unit_id, role, firmware from checked_firmware where bring_up_id = :id",
+                                Object[].class)
+                        .setParameter("id", bringUp.id)
+                        .getResultStream()
+                        .map(row ->
+                                new Plan.SeenFirmware(((Number) row[0]).longValue(), (String) row[1], (String) row[2]))
+                        .toList()
+                : List.of();
     }
 
     /** What a name server answered for planned names when it was last asked. */

@@ -253,7 +253,11 @@ public class Endpoints {
                 .filter(login -> login.way().equals("ssh"))
                 .map(Kind.FactoryLogin::login)
                 .toList();
-        return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
+        return new Target.ShellWay(
+                ours,
+                factory,
+                LookAgain.of(kind.dialogue().get(), member, own, shared)
+                        .showing(kind.checks().shows()));
     }
 
     private static Target.IdentifiedBy identifiedBy(Kind kind, MemberDialogue row) {
@@ -310,6 +314,7 @@ public class Endpoints {
                 new Target.Login(user, factory),
                 over.about(),
                 must,
+                over.shows(),
                 fills);
     }
 }

@@ -136,7 +136,8 @@ public final class Climb {
     private Way way() {
         return target.service() instanceof Target.Redfish redfish
                 ? new RedfishWay(vantage, target, redfish, clock)
-                : new SignInWay(vantage, target, (Target.SignIn) target.service(), neighbour, shown.fingerprint());
+                : new SignInWay(
+                        vantage, target, (Target.SignIn) target.service(), neighbour, shown.fingerprint(), clock);
     }
 
     private boolean holds(Rung rung, String seen) {

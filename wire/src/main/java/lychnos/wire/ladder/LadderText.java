@@ -65,6 +65,7 @@ enum LadderText implements Message {
     PAGE_AND_SSH("{page}, SSH greets"),
     PAGE_ONLY("{page}"),
     PAGE_WITH_TITLE("HTTP {status}, “{title}”, asks for a password"),
+    OWN_VALUE_NOT_SHOWN("not shown"),
     PING("ping {time}"),
     PING_AND_ARP("ping {time}, {arp}"),
     PORT("port {port}"),

@@ -1,6 +1,8 @@
 package lychnos.wire.ladder;
 
+import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -33,13 +35,16 @@ final class ShellRead {
     private final Target target;
     private final Target.ShellWay way;
     private final String hostKey;
+    private final Clock clock;
+    private OwnValues own = OwnValues.NONE;
 
     /** @param hostKey seen right before; a password goes to that one or not at all */
-    ShellRead(Vantage vantage, Target target, Target.ShellWay way, String hostKey) {
+    ShellRead(Vantage vantage, Target target, Target.ShellWay way, String hostKey, Clock clock) {
         this.vantage = vantage;
         this.target = target;
         this.way = way;
         this.hostKey = hostKey;
+        this.clock = clock;
     }
 
     private Shell.Told run(String user, Secret phrase, List<LookAgain.Command> commands) throws WireFault {
@@ -65,6 +70,7 @@ final class ShellRead {
             throws WireFault {
         List<LookAgain.Command> commands = way.asks().commands();
         Shell.Told told;
+        Instant before = clock.instant();
         try {
             told = run(way.ours().user(), way.ours().phrase(), commands);
         } catch (WireFault e) {
@@ -76,6 +82,7 @@ final class ShellRead {
             parts.add(Part.broken(LadderText.OVER_SSH.text(), seen));
             return Optional.of(Outcome.broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, seen));
         }
+        own = new OwnValues(way.asks().shows().keySet(), way.asks().shown(told.outputs()), before, clock.instant());
         List<String> off = new ArrayList<>();
         boolean settings = false;
         for (int i = 0; i < commands.size(); i++) {
@@ -108,6 +115,11 @@ final class ShellRead {
                         Rung.AS_PLANNED,
                         settings ? Trouble.NOT_AS_PLANNED : Trouble.NOT_IN_STATE,
                         String.join("; ", off)));
+    }
+
+    /** What the output told of the machine; nothing before it was read back. */
+    OwnValues own() {
+        return own;
     }
 
     private static String seen(List<Settings.Field> fields, String state) {

@@ -1,8 +1,10 @@
 package lychnos.wire.ladder;
 
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +16,7 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Outcome.Standing;
+import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
@@ -42,8 +45,11 @@ final class SignInWay implements Way {
     private final String shown;
     private final List<Settings.Field> fields = new ArrayList<>();
     private final Map<String, String> traits = new LinkedHashMap<>();
+    private final Clock clock;
     private HostKey.Seen hostKey;
     private MachinePages pages;
+    private OwnValues byPages = OwnValues.NONE;
+    private OwnValues overShell = OwnValues.NONE;
 
     /**
      * A way up.
@@ -51,12 +57,19 @@ final class SignInWay implements Way {
      * @param neighbour the MAC address that answered, where this place is on the segment
      * @param shown the certificate that was shown right before; everything goes to that one or not at all
      */
-    SignInWay(Vantage vantage, Target target, Target.SignIn expected, Optional<Mac> neighbour, String shown) {
+    SignInWay(
+            Vantage vantage,
+            Target target,
+            Target.SignIn expected,
+            Optional<Mac> neighbour,
+            String shown,
+            Clock clock) {
         this.vantage = vantage;
         this.target = target;
         this.expected = expected;
         this.neighbour = neighbour;
         this.shown = shown;
+        this.clock = clock;
     }
 
     @Override
@@ -195,8 +208,10 @@ final class SignInWay implements Way {
     /** What its pages tell of it; nothing where they tell that it is the one. */
     private Optional<Outcome> toldByPages(List<Part> parts) throws WireFault {
         try {
+            Instant before = clock.instant();
             Map<String, String> about = pages().read(
                             expected.pages().about(), login(expected.pages().ours()));
+            byPages = ownValues(about, before);
             for (Map.Entry<String, String> must : expected.pages().must().entrySet()) {
                 String is = about.getOrDefault(must.getKey(), "nothing");
                 if (!is.equals(must.getValue())) {
@@ -221,6 +236,16 @@ final class SignInWay implements Way {
         } catch (WireFault e) {
             return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE));
         }
+    }
+
+    private OwnValues ownValues(Map<String, String> about, Instant before) {
+        Map<OwnValue, String> told = new EnumMap<>(OwnValue.class);
+        expected.pages().shows().forEach((value, at) -> {
+            if (about.containsKey(at)) {
+                told.put(value, about.get(at));
+            }
+        });
+        return new OwnValues(expected.pages().shows().keySet(), told, before, clock.instant());
     }
 
     @Override
@@ -251,14 +276,19 @@ final class SignInWay implements Way {
                 }
             }
         }
-        Optional<Outcome> told = shell().isEmpty()
-                        || expected.shell().ours().phrase() == null
-                        || expected.shell().asks().commands().isEmpty()
-                ? Optional.empty()
-                : shell().get().readBack(parts, fields, traits);
+        Optional<ShellRead> shell = shell().filter(
+                        each -> expected.shell().ours().phrase() != null)
+                .filter(each -> !expected.shell().asks().commands().isEmpty());
+        Optional<Outcome> told =
+                shell.isEmpty() ? Optional.empty() : shell.get().readBack(parts, fields, traits);
+        overShell = shell.map(ShellRead::own).orElse(OwnValues.NONE);
         if (parts.isEmpty()) {
             return Outcome.notMeasured(Rung.AS_PLANNED, LadderText.NOTHING_READABLE.text());
         }
+        parts.addAll(byPages.parts());
+        parts.addAll(overShell.parts());
+        traits.putAll(byPages.traits());
+        traits.putAll(overShell.traits());
         if (told.isPresent()) {
             return told.get().with(parts);
         }
@@ -291,7 +321,7 @@ final class SignInWay implements Way {
     private Optional<ShellRead> shell() {
         return expected.shell() == null || hostKey == null
                 ? Optional.empty()
-                : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint()));
+                : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint(), clock));
     }
 
     @Override
@@ -350,7 +380,7 @@ final class SignInWay implements Way {
 
     @Override
     public String firmware() {
-        return null;
+        return overShell.firmware() == null ? byPages.firmware() : overShell.firmware();
     }
 
     @Override
@@ -365,7 +395,7 @@ final class SignInWay implements Way {
 
     @Override
     public Optional<Duration> clockAhead() {
-        return Optional.empty();
+        return overShell.clockAhead().or(byPages::clockAhead);
     }
 
     @Override

@@ -12,6 +12,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Expectation;
 import lychnos.core.kind.Kind;
+import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
 
@@ -227,10 +228,24 @@ public record Target(
      * @param factory what must be refused
      * @param about the resource that tells which machine it is
      * @param must what that shows, by place
+     * @param shows what {@code about} tells of the machine besides, and its place
      * @param fills by page, its resource and what was planned for it
      */
     public record Pages(
-            String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {}
+            String at,
+            Login ours,
+            Login factory,
+            String about,
+            Map<String, String> must,
+            Map<OwnValue, String> shows,
+            Map<String, Fill> fills) {
+
+        /** Pages that are not asked for anything besides. */
+        public Pages(
+                String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {
+            this(at, ours, factory, about, must, Map.of(), fills);
+        }
+    }
 
     /** A page that is read back. */
     public record Fill(String resource, PageFill planned) {}

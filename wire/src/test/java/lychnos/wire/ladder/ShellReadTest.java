@@ -2,6 +2,7 @@ package lychnos.wire.ladder;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -28,8 +29,11 @@ import lychnos.core.dialogue.Look;
 import lychnos.core.dialogue.LookAgain;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
+import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Rung;
+import lychnos.core.proof.SideMark;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
@@ -257,7 +261,10 @@ class ShellReadTest {
                                 Map.of(),
                                 Map.of(),
                                 "")),
-                Map.of(Look.parse("-- more --"), " "));
+                Map.of(Look.parse("-- more --"), " "),
+                Map.of(
+                        OwnValue.FIRMWARE, Look.parse("/runs +(\\S+)/"),
+                        OwnValue.CLOCK, Look.parse("/utc +(\\S+)/")));
         Target.ShellWay way = new Target.ShellWay(
                 new Target.Login("keeper", Secret.of(OURS)),
                 List.of(new Kind.Login("watch", Secret.of("orrel"))),
@@ -315,6 +322,34 @@ class ShellReadTest {
                 LadderText.OUTPUT_LACKS.text("right: leads"));
         Climbed accepted = climb("10.40.8.21/24", "left: leads", Map.of(Traits.SETTING + "address", "10.40.8.20/24"));
         assertTrue(Verdict.of(accepted.outcomes()).proven(), accepted::toString);
+    }
+
+    @Test
+    void firmwareAndClockAreReadWhereTheOutputShowsThem() throws Exception {
+        Climbed silent = climb("10.40.8.20/24", "left: leads", Map.of());
+        assertNull(silent.firmware(), "it does not show one");
+        assertTrue(
+                silent.outcomes().get(Rung.AS_PLANNED.ordinal()).parts().stream()
+                        .anyMatch(part ->
+                                part.name().equals("firmware") && part.standing() == Outcome.Standing.NOT_MEASURED),
+                "which is said");
+        String shows = answers.get("net show");
+        answers.put("net show", shows + "  runs 2.6.1\r\n  utc " + Instant.now() + "\r\n");
+        Climbed telling = climb("10.40.8.20/24", "left: leads", Map.of());
+        assertEquals("2.6.1", telling.firmware());
+        assertEquals("2.6.1", telling.traits().get(Traits.FIRMWARE));
+        assertEquals(Outcome.Standing.HOLDS, time(telling).standing());
+        answers.put("net show", shows + "  runs 2.6.1\r\n  utc " + Instant.now().minusSeconds(10_800) + "\r\n");
+        Climbed late = climb("10.40.8.20/24", "left: leads", Map.of());
+        assertEquals(Trouble.CLOCK_OFF, time(late).trouble());
+        assertFalse(Verdict.of(late.outcomes(), late.beside()).proven());
+    }
+
+    private static Beside time(Climbed climbed) {
+        return climbed.beside().stream()
+                .filter(mark -> mark.mark() == SideMark.TIME)
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test
