@@ -261,6 +261,8 @@ make_stage() {
   make_hall_network
   if timeout 2 bash -c '</dev/tcp/192.0.2.1/443' 2>/dev/null; then die "this namespace has a way out"; fi
   start_services "$RUN/services"
+  HALL_DIRECTORY_DIGEST=$(directory_digest "$RUN/services")
+  export HALL_DIRECTORY_DIGEST
   PG=$(free_port 5440)
   pg_start "$RUN/pg" "$PG" fast
   pg_createdb "$PG" lychnos

@@ -204,7 +204,7 @@ if [ -z "${NO_NAMESPACES:-}" ]; then
     # a device that was not allocated here
     $HALL ip addr add 10.40.8.150/32 dev lych-hall
   fi
-  hall=(--device lych-hall --port 443 --directory 10.40.8.21 --proxy 10.40.8.25)
+  hall=(--device lych-hall --port 443 --proxy 10.40.8.25)
   BASE=10.40
 else
   HALL=
@@ -237,7 +237,11 @@ QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATA
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 server=$!
 trap 'kill $server || true; wait $server || true; pg_stop "$KEEP/pg" || true; exit 0' TERM
-[ -z "${services:-}" ] || wait "$services" || die "the services of the hall did not come up"
+if [ -n "${services:-}" ]; then
+  wait "$services" || die "the services of the hall did not come up"
+  HALL_DIRECTORY_DIGEST=$(directory_digest "$KEEP/services")
+  export HALL_DIRECTORY_DIGEST
+fi
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.image.MadeImages "$KEEP/images"
 wait_for "the server" 180 "$RUN/server.log" port_open "$HTTP"

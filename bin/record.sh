@@ -4,7 +4,7 @@ if [ "${1:-}" = --help ]; then
 usage: ./lychnos record
 
 Sets up each stand-in with a console once, saves the recordings to kinds/recordings and writes
-docs/kind-reference.md and docs/kind-language.md. Writes the types of the web from the OpenAPI document of the server.
+docs/kind-reference.md, docs/kind-language.md and docs/coverage.md. Writes the types of the web from the OpenAPI document of the server.
 Run it when a stand-in, a kind or the interface has changed.
 TXT
   exit 0
@@ -26,4 +26,4 @@ fi
 ip link set lo up
 cd "$ROOT"
 java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" \
-  lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md
+  lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md docs/coverage.md

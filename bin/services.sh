@@ -16,6 +16,7 @@ ensure_services() {
   install_missing
   bring_program named bind9
   bring_program chronyd chrony
+  bring_program slapd slapd libltdl7 libldap-2.5-0 libsasl2-2 libwrap0 libnsl2 libtirpc3
   bring_program kea-dhcp4 kea-dhcp4-server kea-common liblog4cplus-2.0.5 libmariadb3
   # the libraries that dig came with may be older than the program
   named -v >/dev/null 2>&1 || {
@@ -170,10 +171,17 @@ start_services() {
   for address in 6 7 8; do time_server "$dir/ntp$address" "10.40.8.$address"; done
   time_server "$dir/ntp9" 10.40.8.9
   let_lie "$dir/ntp9" 120
+  $HALL "$ROOT/lab/services/directory.sh" "$dir/directory" 10.40.8.21 >"$dir/directory.log" 2>&1 &
   $HALL /usr/bin/python3 "$ROOT/lab/services/relay.py" 10.40.8.20 25 10.40.8.3 "$dir/relay.pem" "$dir/relay.key" \
     >"$dir/relay.log" 2>&1 &
+  wait_for "the directory" 20 "$dir/directory.log" line_in 'slapd starting' "$dir/directory.log"
   wait_for "the relay" 20 "$dir/relay.log" line_in '^relay ready' "$dir/relay.log"
   wait_for "the second name server" 20 "$dir/ns2/log" knows_its_zones 10.40.8.4
+}
+
+# directory_digest DIR: of the certificate that the directory shows, for those who compare it
+directory_digest() {
+  openssl x509 -in "$1/directory/cert.pem" -outform der | sha256sum | cut -d ' ' -f 1
 }
 
 # dhcp_server DIR BASE: for machines that lease their first address; started in the hall where there is one

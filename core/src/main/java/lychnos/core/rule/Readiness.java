@@ -99,6 +99,19 @@ public record Readiness(List<String> lacks) {
                             .map(thing -> thing.values().get("address")),
                     lacks);
         }
+        if (leansOn(kind, "directory")) {
+            directory(plan, lacks);
+        }
+    }
+
+    /** Only one that the site states can be measured: a machine may use another one. */
+    private static void directory(Plan plan, List<String> lacks) {
+        List<String> stated = plan.resources(SiteResourceSort.DIRECTORY)
+                .map(directory -> directory.values().get("address"))
+                .toList();
+        if (!stated.isEmpty()) {
+            one(RuleText.DIRECTORY, plan, ServiceKind.DIRECTORY, stated.stream(), lacks);
+        }
     }
 
     /** A setup that types a second server where the network has one would stop at that question. */

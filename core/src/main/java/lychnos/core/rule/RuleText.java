@@ -14,6 +14,9 @@ enum RuleText implements Message {
     DHCP_IN_POOL_WHY("Two machines could get the same address. Separate the two ranges."),
     DHCP_LEFT_ON("{unit} would keep an address from DHCP"),
     DHCP_LEFT_ON_WHY("The address can change with the lease. Use the planned address."),
+    DIRECTORY("directory"),
+    DIRECTORY_ODD("Directory {directory}: {fault}"),
+    DIRECTORY_ODD_WHY("Accounts of this directory will not get into the machines that use it."),
     DISK("{disk} of disk"),
     ENDS_SOON("{unit}: {fact} {day}"),
     ENDS_SOON_OVER("{unit}: {fact} {day}, which has passed"),
@@ -172,6 +175,7 @@ enum RuleText implements Message {
     SERVICE_SILENT("{service} {servers} does not answer"),
     SETUP_ASKS_FOR_SERVERS("the setup asks for {asked} {server}s, the network has {has}"),
     SET_VALUE("Set {value}"),
+    SET_FACT_TO("Set {fact} to {value}"),
     SET_VALUE_ON_MEMBER("Set {value} on {member}"),
     SHARED_FACTORY_ADDRESS("{count} units share the factory address {address}"),
     SHARED_FACTORY_ADDRESS_WHY(
@@ -207,6 +211,8 @@ enum RuleText implements Message {
     TWO_TIME_SERVERS("Two time sources"),
     TWO_TIME_SERVERS_LEFT("Two time sources are left"),
     TWO_TIME_SERVERS_WHY("With two, a unit cannot decide which one is wrong. Use three."),
+    UNITS_DIFFER("{unit}: {fact} differs from the other units of its kind"),
+    UNITS_DIFFER_WHY("{value} instead of {usual}. The kind says that all units have the same value."),
     UPDATES_REFUSED("{server} accepts no updates of {zone}"),
     UPDATES_REFUSED_WHY("The answer was: {answer}. Send the zone lines to the administrator of the zone, or check "
             + "the key and the right to update."),

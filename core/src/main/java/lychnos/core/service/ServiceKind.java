@@ -6,5 +6,6 @@ public enum ServiceKind {
     NAME,
     TIME,
     RELAY,
-    PROXY
+    PROXY,
+    DIRECTORY
 }

@@ -56,6 +56,17 @@ public enum SiteResourceSort {
             opt("target", FactType.HOST_PORT),
             opt("user", FactType.TEXT),
             password()),
+    DIRECTORY(
+            "Directory",
+            "directory-1",
+            field("address", FactType.ADDRESS),
+            opt("port", FactType.PORT),
+            choice("protection", "tls", "starttls", "none"),
+            opt("certificate", FactType.DIGEST),
+            field("base", FactType.TEXT),
+            opt("user", FactType.TEXT),
+            password(),
+            opt("group", FactType.TEXT)),
     SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     LINES(
             "Console server",
@@ -112,7 +123,7 @@ public enum SiteResourceSort {
     }
 
     /** Fields that do not decide where its password goes, or as whom. */
-    private static final Set<String> HARMLESS = Set.of("target", "reverse-zones");
+    private static final Set<String> HARMLESS = Set.of("target", "reverse-zones", "base", "group");
 
     /** Whether a change of this field sends its password somewhere else. */
     public boolean leadsSecret(String field) {

@@ -129,6 +129,9 @@ class RuleTest {
                     "relay-odd",
                     plan -> plan.service(ServiceKind.RELAY, "10.40.8.20", State.SILENT, "silent", Map.of())),
             new Case(
+                    "directory-odd",
+                    plan -> plan.service(ServiceKind.DIRECTORY, "10.40.8.21", State.ODD, "refuses", Map.of())),
+            new Case(
                     "networks-overlap",
                     plan -> plan.networks.add(
                             PlanMaker.network(3, "Old", "in-band", "10.40.0.0/20", null, 500, null, false))),
@@ -174,6 +177,12 @@ class RuleTest {
                             "controller 1/control-vlan=3900",
                             "controller 2/control-vlan=3901",
                             "controller 3/control-vlan=3900")),
+            new Case("units-differ", plan -> {
+                for (String each : List.of("1 SE", "2 NO", "3 SE")) {
+                    String[] word = each.split(" ");
+                    plan.unit("wireless-controller", "ard-air-" + word[0], 1, "country=" + word[1]);
+                }
+            }),
             new Case(
                     "tunnel-too-small",
                     unit("fabric-controller", 1, "controller 1/tunnel-pool=10.44.0.0/29", "planned-switches=6")),
@@ -374,6 +383,7 @@ class RuleTest {
         assertEquals("10.40.8.41-10.40.8.200", fix("gateway-in-pool").value());
         assertEquals("9000", fix("mtu-mismatch").value());
         assertEquals("3900", fix("members-differ").value());
+        assertEquals("SE", fix("units-differ").value());
         assertEquals("14", fix("two-subnet-managers").value());
     }
 

@@ -6,7 +6,10 @@ import io.vertx.core.net.NetServer;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 
-/** A directory that knows a few accounts and answers simple binds (RFC 4511, section 4.2), and nothing else. */
+/**
+ * A directory that knows a few accounts and answers simple binds (RFC 4511, section 4.2), and nothing else. For
+ * recordings of dialogues alone: the hall has a real directory.
+ */
 public final class Directory implements AutoCloseable {
 
     private static final int LDAP = 389;
@@ -39,8 +42,8 @@ public final class Directory implements AutoCloseable {
         }
         int nameEnds = name + 2 + request.getByte(name + 1);
         int secretEnds = nameEnds + 2 + request.getByte(nameEnds + 1);
-        String account =
-                new String(request.getBytes(name + 2, nameEnds), StandardCharsets.UTF_8).replaceFirst("^uid=", "");
+        String account = new String(request.getBytes(name + 2, nameEnds), StandardCharsets.UTF_8)
+                .replaceFirst("^uid=([^,]*),.*", "$1");
         String secret = new String(request.getBytes(nameEnds + 2, secretEnds), StandardCharsets.UTF_8);
         return secret.equals(accounts.get(account));
     }

@@ -12,6 +12,9 @@ import java.nio.charset.StandardCharsets;
 final class LdapBind {
 
     private static final int LDAP = 389;
+    /** Where the accounts of the hall are. */
+    private static final String BASE = "dc=ardal,dc=example";
+
     private static final int PATIENCE_MILLIS = 3000;
     private static final int SEQUENCE = 0x30;
     private static final int INTEGER = 0x02;
@@ -40,7 +43,7 @@ final class LdapBind {
                     BIND_REQUEST,
                     joined(
                             tagged(INTEGER, new byte[] {VERSION}),
-                            tagged(OCTETS, text("uid=" + account)),
+                            tagged(OCTETS, text("uid=" + account + "," + BASE)),
                             tagged(SIMPLE, text(secret))));
             socket.getOutputStream().write(tagged(SEQUENCE, joined(tagged(INTEGER, new byte[] {1}), bind)));
             InputStream in = socket.getInputStream();

@@ -26,7 +26,7 @@ public class DeclaredNetworks {
             + " union select server from network, unnest(name_servers || time_servers) server"
             + " union select coalesce(value ->> 'address', value ->> 'primary') from site_resource where sort "
             + "in ('domain', "
-            + "'time', 'relay', 'proxy', 'lines')"
+            + "'time', 'relay', 'proxy', 'lines', 'directory')"
             // a virtualisation host is reached for the lines of what runs on it
             + " union select value ->> 'address' from site_resource where sort = 'host' and value ->> "
             + "'line-ports' is not null";

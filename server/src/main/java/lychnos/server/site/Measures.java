@@ -9,6 +9,7 @@ import jakarta.enterprise.event.Observes;
 import jakarta.transaction.Transactional;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -32,6 +33,9 @@ import org.hibernate.Session;
 /** Asks the services that units lean on, when somebody looks and every few minutes, and keeps what they answered. */
 @ApplicationScoped
 public class Measures {
+
+    private static final Set<SiteResourceSort> SERVICES =
+            EnumSet.of(SiteResourceSort.RELAY, SiteResourceSort.PROXY, SiteResourceSort.DIRECTORY);
 
     private static final String NOT_MEASURED = PrepareText.SERVICES_CANNOT_BE_MEASURED.text();
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
@@ -141,21 +145,25 @@ public class Measures {
                 names.add(row.value.get("primary"));
             } else if (sort == SiteResourceSort.TIME) {
                 times.add(row.value.get("address"));
-            } else if (sort == SiteResourceSort.RELAY || sort == SiteResourceSort.PROXY) {
+            } else if (SERVICES.contains(sort)) {
                 services.add(row);
             }
         }
+        // of the whole site: what a service answers is kept once, and bring-ups would overwrite each other's answers
         List<String> senders = db.createNativeQuery(
-                        "select distinct value from unit_fact where bring_up_id = :id and name = 'mail-sender'",
+                        "select distinct f.value from unit_fact f join bring_up b on b.id = f.bring_up_id where "
+                                + "b.site_id = :site and f.name = 'mail-sender' and f.value is not null",
                         String.class)
-                .setParameter("id", bringUpId)
+                .setParameter("site", bringUp.site.id)
                 .getResultList();
         times.removeIf(time -> Address.tryParse(time).isEmpty());
         List<String> planned = db.createNativeQuery(
-                        "select distinct c.host_name || '.' || c.domain from unit_address c join unit_kind u on "
-                                + "u.unit_id = c.unit_id where u.bring_up_id = :id and u.in_use and c.live and not "
-                                + "c.has_record",
+                        "select c.host_name || '.' || c.domain from unit_address c join unit_kind u on "
+                                + "u.unit_id = c.unit_id join bring_up b on b.id = u.bring_up_id where b.site_id = "
+                                + ":site and u.in_use and c.live and not c.has_record group by 1 order by "
+                                + "bool_or(b.id = :id) desc, 1",
                         String.class)
+                .setParameter("site", bringUp.site.id)
                 .setParameter("id", bringUpId)
                 .setMaxResults(MOST_NAMES)
                 .getResultList();

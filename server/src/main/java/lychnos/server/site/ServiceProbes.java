@@ -27,7 +27,6 @@ import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.service.TimeJudge;
 import lychnos.core.service.TimeSample;
-import lychnos.core.site.SiteResourceSort;
 import lychnos.server.text.PrepareText;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.fault.WireFault;
@@ -89,10 +88,8 @@ public class ServiceProbes {
         questions.gateways.forEach(gateway -> asked.add(threads.submit(() -> List.of(gateway(gateway, at)))));
         asked.add(threads.submit(() -> names(questions, at)));
         asked.add(threads.submit(() -> times(questions.times, at)));
-        questions.services.forEach(resource -> asked.add(threads.submit(() -> List.of(
-                resource.resource().sort() == SiteResourceSort.RELAY
-                        ? relay(resource, questions, at)
-                        : proxy(resource, at)))));
+        questions.services.forEach(
+                resource -> asked.add(threads.submit(() -> List.of(service(resource, questions, at)))));
         List<Measured> measured = new ArrayList<>();
         for (Future<List<Measured>> each : asked) {
             measured.addAll(await(each));
@@ -201,6 +198,15 @@ public class ServiceProbes {
         return TimeJudge.judge(samples, at);
     }
 
+    private Measured service(SiteResourceRow resource, Questions questions, Instant at) {
+        return switch (resource.resource().sort()) {
+            case RELAY -> relay(resource, questions, at);
+            case PROXY -> proxy(resource, at);
+            case DIRECTORY -> DirectoryMeasured.of(resource, login(resource), vantage, PATIENCE, at);
+            default -> throw new IllegalArgumentException("is not measured: " + resource.sort);
+        };
+    }
+
     private Measured relay(SiteResourceRow resource, Questions questions, Instant at) {
         String address = resource.value.get("address");
         try {
@@ -267,12 +273,12 @@ public class ServiceProbes {
         }
     }
 
-    private Kind.Login login(SiteResourceRow proxy) {
-        String user = proxy.value.getOrDefault("user", "");
+    private Kind.Login login(SiteResourceRow resource) {
+        String user = resource.value.getOrDefault("user", "");
         return user.isEmpty()
                 ? null
                 : siteResources
-                        .secret(proxy)
+                        .secret(resource)
                         .map(phrase -> new Kind.Login(user, phrase))
                         .orElse(null);
     }

@@ -19,6 +19,8 @@ import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.ldap.DirectoryQuestion;
+import lychnos.wire.ldap.DirectorySeen;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.rmcp.Presence;
 import lychnos.wire.smtp.Letter;
@@ -156,6 +158,12 @@ abstract class CalledVantage implements Vantage {
     @Override
     public Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault {
         return carryOut(new VantageCall.Mail(relay, port, letter, timeout));
+    }
+
+    @Override
+    public DirectorySeen directory(Address directory, int port, DirectoryQuestion question, Duration timeout)
+            throws WireFault {
+        return carryOut(new VantageCall.Directory(directory, port, question, timeout));
     }
 
     @Override

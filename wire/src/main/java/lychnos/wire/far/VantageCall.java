@@ -23,6 +23,8 @@ import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.ldap.DirectoryQuestion;
+import lychnos.wire.ldap.DirectorySeen;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.rmcp.Presence;
 import lychnos.wire.smtp.Letter;
@@ -275,6 +277,14 @@ public sealed interface VantageCall<T> {
         @Override
         public Address on(Vantage vantage) throws WireFault {
             return vantage.mail(address, port, letter, timeout);
+        }
+    }
+
+    record Directory(Address address, int port, DirectoryQuestion question, Duration timeout)
+            implements VantageCall<DirectorySeen> {
+        @Override
+        public DirectorySeen on(Vantage vantage) throws WireFault {
+            return vantage.directory(address, port, question, timeout);
         }
     }
 

@@ -39,6 +39,9 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.icmp.PingSweep;
 import lychnos.wire.icmp.Pinger;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.ldap.DirectoryProbe;
+import lychnos.wire.ldap.DirectoryQuestion;
+import lychnos.wire.ldap.DirectorySeen;
 import lychnos.wire.nfs.NullCall;
 import lychnos.wire.ntp.NtpClient;
 import lychnos.wire.proxy.ProxyProbe;
@@ -88,6 +91,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final PortProbe portProbe = new PortProbe();
     private final TlsProbe tlsProbe = new TlsProbe();
     private final NtpClient ntp;
+    private final DirectoryProbe directoryProbe = new DirectoryProbe();
     private final RelayProbe relayProbe = new RelayProbe();
     private final ProxyProbe proxyProbe = new ProxyProbe();
     private final HttpCaller caller;
@@ -304,6 +308,12 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     public Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault {
         Postman.send(dialler.admit(relay, port), letter, timeout);
         return relay;
+    }
+
+    @Override
+    public DirectorySeen directory(Address directory, int port, DirectoryQuestion question, Duration timeout)
+            throws WireFault {
+        return directoryProbe.probe(dialler.admit(directory, port), question, timeout);
     }
 
     @Override

@@ -12,6 +12,8 @@ import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.ldap.DirectoryQuestion;
+import lychnos.wire.ldap.DirectorySeen;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.RelaySeen;
@@ -48,6 +50,9 @@ public interface ServiceCalls {
      * @return the relay, for those who note what took it
      */
     Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault;
+
+    /** Signs in at a directory and looks for a group, without changing anything. */
+    DirectorySeen directory(Address directory, int port, DirectoryQuestion question, Duration timeout) throws WireFault;
 
     /**
      * Asks a proxy to let a connection through.

@@ -57,16 +57,22 @@ public final class Peer implements AutoCloseable {
 
     /** Waits for a line that contains this. */
     public String await(String part) throws InterruptedException {
+        List<String> lines = until(part);
+        return lines.get(lines.size() - 1);
+    }
+
+    /** Waits for a line that contains this, and gives everything up to it. */
+    public List<String> until(String part) throws InterruptedException {
         List<String> seen = new ArrayList<>();
         while (true) {
             String line = lines.poll(20, TimeUnit.SECONDS);
             if (line == null) {
                 throw new AssertionError("“" + part + "” was not printed; printed was " + seen);
             }
-            if (line.contains(part)) {
-                return line;
-            }
             seen.add(line);
+            if (line.contains(part)) {
+                return seen;
+            }
         }
     }
 

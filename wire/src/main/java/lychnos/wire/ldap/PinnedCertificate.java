@@ -1,0 +1,48 @@
+package lychnos.wire.ldap;
+
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.cert.CertificateException;
+import java.security.cert.X509Certificate;
+import java.util.HexFormat;
+import javax.net.ssl.X509TrustManager;
+import lychnos.wire.fault.WireText;
+
+/** Accepts one certificate, by its digest, and remembers which one was shown. */
+final class PinnedCertificate implements X509TrustManager {
+
+    private final String expected;
+    private volatile String shown = "";
+
+    /** @param expected SHA-256, 64 hexadecimal digits; with an empty text nothing is accepted */
+    PinnedCertificate(String expected) {
+        this.expected = expected;
+    }
+
+    String shown() {
+        return shown;
+    }
+
+    @Override
+    public void checkServerTrusted(X509Certificate[] chain, String type) throws CertificateException {
+        try {
+            shown = HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(chain[0].getEncoded()));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("this Java has no SHA-256", e);
+        }
+        if (!shown.equalsIgnoreCase(expected)) {
+            throw new CertificateException(WireText.DIRECTORY_CERTIFICATE.text(shown));
+        }
+    }
+
+    @Override
+    public void checkClientTrusted(X509Certificate[] chain, String type) throws CertificateException {
+        throw new CertificateException("this is the side of the client");
+    }
+
+    @Override
+    public X509Certificate[] getAcceptedIssuers() {
+        return new X509Certificate[0];
+    }
+}
