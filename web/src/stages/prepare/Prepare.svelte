@@ -16,11 +16,12 @@
   import LabelImport from './LabelImport.svelte';
   import NetworkForm from './NetworkForm.svelte';
   import RackChecks from './RackChecks.svelte';
+  import Requests from './Requests.svelte';
   import TableImport from './TableImport.svelte';
   import { keyOf, keyOfKind } from './sheet';
 
   const sheet = live<PrepareView>(() => `/bring-ups/${bringUpId()}/prepare`);
-  let open = $state<'labels' | 'table' | 'ground' | 'units' | 'rack' | null>(null);
+  let open = $state<'labels' | 'table' | 'ground' | 'units' | 'rack' | 'requests' | null>(null);
   let stating = $state<{ start: Statement | null } | null>(null);
   let all = $state(false);
   /** Thousands of units are written out only for paper. */
@@ -117,6 +118,7 @@
     e: () => session.mayWork && (sheet.data?.site.network ? (open = 'ground') : (stating = { start: null })),
     m: measure,
     r: () => units.length > 0 && (open = 'rack'),
+    q: () => units.length > 0 && (open = 'requests'),
   });
 </script>
 
@@ -165,6 +167,7 @@
           {/if}
           {#if units.length > 0}
             <B key="r" onclick={() => (open = 'rack')}>{m.prepare.rack.title}</B>
+            <B key="q" onclick={() => (open = 'requests')}>{m.prepare.requests.short}</B>
             <a class="button" href="/api/bring-ups/{bringUpId()}/facts.csv" download="facts.csv">CSV</a>
             <B onclick={() => print()}>{m.prepare.print}</B>
           {/if}
@@ -235,6 +238,7 @@
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
 {#if open === 'rack'}<RackChecks onclose={() => (open = null)} />{/if}
+{#if open === 'requests'}<Requests onclose={() => (open = null)} />{/if}
 {#if open === 'units'}<AddUnits onclose={() => (open = null)} />{/if}
 {#if open === 'ground' && sheet.data}<SiteDialog
     view={sheet.data}

@@ -36,6 +36,7 @@
       { title: g.time, list: of('TIME') },
       { title: g.relay, list: of('RELAY') },
       { title: g.proxy, list: of('PROXY') },
+      { title: g.directory, list: of('DIRECTORY') },
     ].filter((card) => card.list.length > 0),
   );
 

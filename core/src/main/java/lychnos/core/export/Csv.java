@@ -10,16 +10,16 @@ import org.apache.commons.csv.CSVPrinter;
  * CSV for other programs (RFC 4180): CRLF and a heading. A value that a spreadsheet would take for a formula gets an
  * apostrophe in front, so that nothing that came from a label or a machine is ever carried out there.
  */
-final class Csv implements AutoCloseable {
+public final class Csv implements AutoCloseable {
 
     private final CSVPrinter printer;
 
-    Csv(Appendable out, String... heading) throws IOException {
+    public Csv(Appendable out, String... heading) throws IOException {
         printer = new CSVPrinter(
                 out, CSVFormat.RFC4180.builder().setHeader(heading).get());
     }
 
-    void line(Object... values) throws IOException {
+    public void line(Object... values) throws IOException {
         printer.printRecord(List.of(values).stream()
                 .map(value -> CsvText.safe(value.toString()))
                 .toList());

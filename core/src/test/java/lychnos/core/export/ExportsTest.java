@@ -8,9 +8,9 @@ import java.time.Instant;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
+import lychnos.core.export.Flow.FlowEnd;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import org.junit.jupiter.api.Test;
@@ -160,28 +160,34 @@ class ExportsTest {
     void flowsGoFromEachEndpointToWhereItLeans() throws IOException {
         Kind kind = KindReader.shipped("interconnect-pair");
         List<Flow> flows = Flows.of(
-                kind, PAIR, new Flows.Site(List.of(new Flows.Peer("operations", "10.40.200.0/24")), Map.of(), false));
+                kind, PAIR, new Flows.Site(List.of(new FlowEnd("operations", "10.40.200.0/24")), Map.of(), false));
         assertEquals(9, flows.size(), flows::toString);
-        assertTrue(flows.contains(
-                new Flow("ard-fic-1-l.ardal.example", "10.40.8.40", "name server", "10.40.8.3", "udp 53", "names")));
         assertTrue(flows.contains(new Flow(
-                "operations", "10.40.200.0/24", "ard-fic-1.ardal.example", "10.40.8.42", "tcp 443", "management")));
+                new FlowEnd("ard-fic-1-l.ardal.example", "10.40.8.40"),
+                new FlowEnd("name server", "10.40.8.3"),
+                "udp 53",
+                FlowPurpose.NAMES)));
+        assertTrue(flows.contains(new Flow(
+                new FlowEnd("operations", "10.40.200.0/24"),
+                new FlowEnd("ard-fic-1.ardal.example", "10.40.8.42"),
+                "tcp 443",
+                FlowPurpose.MANAGEMENT)));
         List<Flow> cluster =
                 Flows.of(KindReader.shipped("fabric-controller"), PAIR, new Flows.Site(List.of(), Map.of(), false));
         assertEquals(
                 6,
                 cluster.stream()
-                        .filter(flow -> flow.why().equals("heartbeat of the cluster"))
+                        .filter(flow -> flow.purpose() == FlowPurpose.CLUSTER)
                         .count());
         assertTrue(
                 cluster.stream()
-                        .anyMatch(flow -> flow.source().equals("engineers")
-                                && flow.sourceAddress().isEmpty()),
+                        .anyMatch(flow -> flow.source().name().equals("engineers")
+                                && flow.source().address().isEmpty()),
                 "where nobody said from where");
         StringBuilder out = new StringBuilder();
         Flows.write(out, flows);
         assertEquals(
-                "ard-fic-1-l.ardal.example,10.40.8.40,name server,10.40.8.3,udp,53,names",
+                "ard-fic-1-l.ardal.example,10.40.8.40,name server,10.40.8.3,udp,53,names,out,",
                 out.toString().lines().skip(1).findFirst().orElseThrow());
     }
 
@@ -208,10 +214,12 @@ class ExportsTest {
         Flows.Site open = new Flows.Site(List.of(), Map.of(), false);
         Flows.Site isolated = new Flows.Site(List.of(), Map.of(), true);
         assertTrue(Flows.of(kind, one, open).stream()
-                .anyMatch(flow -> flow.destination().equals("internet")));
+                .anyMatch(flow -> flow.purpose() == FlowPurpose.INTERNET
+                        && flow.destination().name().equals("activate.rossett.example")
+                        && flow.fallback().equals("tcp 8443")));
         assertEquals(
                 Flows.of(kind, one, open).stream()
-                        .filter(flow -> !Set.of("internet", "proxy").contains(flow.destination()))
+                        .filter(flow -> flow.purpose() != FlowPurpose.INTERNET && flow.purpose() != FlowPurpose.PROXY)
                         .toList(),
                 Flows.of(kind, one, isolated),
                 "the others are asked for as before");

@@ -182,6 +182,8 @@ public class Board {
         List<BoardTodo> todos = BoardTodos.benchTodos(rows, benches);
         todos.addAll(BoardTodos.todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
+        todos.addAll(BoardTodos.passwords(
+                rows, rounds.newest(bringUpId, Run.PASSWORD).values()));
         todos.addAll(BoardTodos.dated(dated.near(bringUpId)));
         Map<Long, Kind> kindOf = sheet.entrySet().stream()
                 .collect(Collectors.toMap(

@@ -134,8 +134,8 @@ final class BoardCells {
                                 Mark.WORK,
                                 run.step == null
                                         ? "starting"
-                                        : run.step.doing() + ", " + run.step.number() + " of "
-                                                + SetupStep.values().length);
+                                        : run.step.doing() + ", " + run.step.number(SetupStep.SETUP) + " of "
+                                                + SetupStep.SETUP.size());
             case DONE -> new Board.BoardCell(Mark.DONE, "set up", run.endedAt);
             case STOPPED ->
                 Board.BoardCell.of(Mark.FAULT, run.step == SetupStep.PROVE ? "set up, not proven" : run.note);

@@ -1,8 +1,10 @@
 package lychnos.server.board;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
 import lychnos.server.configure.bench.AtBench;
@@ -46,6 +48,20 @@ final class BoardTodos {
         return todos;
     }
 
+    /** Password changes that wait for a decision. */
+    static List<Board.BoardTodo> passwords(List<Board.BoardRow> rows, Collection<Run> newest) {
+        Map<Long, String> names = rows.stream().collect(Collectors.toMap(Board.BoardRow::unitId, Board.BoardRow::name));
+        return newest.stream()
+                .filter(run -> run.state == RunState.STOPPED && names.containsKey(run.unitId))
+                .map(run -> new Board.BoardTodo(
+                        Mark.FAULT,
+                        BoardText.PASSWORD_CHANGE_STOPPED.text(names.get(run.unitId)),
+                        BoardText.DECIDE_IN_HAND_OVER.text(run.note),
+                        Stage.HANDOVER,
+                        run.unitId))
+                .toList();
+    }
+
     /** What somebody has noted with a day that comes near. */
     static List<Board.BoardTodo> dated(List<DatedItems.DatedItem> items) {
         return items.stream()
@@ -55,9 +71,16 @@ final class BoardTodos {
                         switch (item.sort()) {
                             case OPEN_ITEM ->
                                 (item.days() < 0 ? BoardText.OVERDUE_SINCE : BoardText.DUE_ON).text(item.due());
+                            case REQUEST ->
+                                (item.days() < 0 ? BoardText.REQUEST_OVERDUE_SINCE : BoardText.REQUEST_DUE_ON)
+                                        .text(item.due());
                             case CERTIFICATE -> BoardText.REPLACE_CERTIFICATES.text(item.due());
                         },
-                        item.sort() == DatedItems.DaySort.OPEN_ITEM ? Stage.HANDOVER : Stage.PROVE,
+                        switch (item.sort()) {
+                            case OPEN_ITEM -> Stage.HANDOVER;
+                            case CERTIFICATE -> Stage.PROVE;
+                            case REQUEST -> Stage.PREPARE;
+                        },
                         null))
                 .toList();
     }

@@ -4,6 +4,8 @@ import lychnos.core.text.Message;
 
 /** Texts of notices and those who receive them. */
 public enum NoticeText implements Message {
+    REQUEST("Request to another team: {title}"),
+    REQUEST_BY("Request to another team: {title} ({person})"),
     SUBJECT_ALL_PROVEN("{site}, {bringUp}: {count} {count|change|changes}, all proven"),
     ALREADY_RECEIVES_NOTICES("{target} already receives notices."),
     CERTIFICATE_ENDS("Certificate of {host} ends"),

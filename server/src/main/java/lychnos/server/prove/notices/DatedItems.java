@@ -13,7 +13,8 @@ import lychnos.server.text.NoticeText;
 import org.hibernate.Session;
 
 /**
- * What has a day that comes near: open items, such as the end of a temporary licence, and certificates. Told two weeks,
+ * What has a day that comes near: open items, such as the end of a temporary licence, certificates and requests to other
+ * teams. Told two weeks,
  * three days and one day before.
  */
 @ApplicationScoped
@@ -34,7 +35,9 @@ public class DatedItems {
     public enum DaySort {
         OPEN_ITEM,
         /** Certificates that end on the same day. */
-        CERTIFICATE
+        CERTIFICATE,
+        /** What another team was asked for, or is to be. */
+        REQUEST
     }
 
     /**
@@ -51,6 +54,7 @@ public class DatedItems {
     public List<DatedItem> near(long bringUpId) {
         List<DatedItem> items = openItems(bringUpId);
         items.addAll(certificates(bringUpId));
+        items.addAll(requests(bringUpId));
         items.sort(Comparator.comparing(DatedItem::due));
         return items;
     }
@@ -75,6 +79,31 @@ public class DatedItems {
                     due.toEpochDay() - today.toEpochDay()));
         }
         return items;
+    }
+
+    private List<DatedItem> requests(long bringUpId) {
+        LocalDate today = today();
+        return db.createNativeQuery(
+                        "select id, title, person, due from due_request where bring_up_id = :id and due <= :last "
+                                + "order by due, id",
+                        Object[].class)
+                .setParameter("id", bringUpId)
+                .setParameter("last", today.plusDays(BEFORE.get(0)))
+                .getResultStream()
+                .map(row -> {
+                    LocalDate due = day(row[3]);
+                    String person = (String) row[2];
+                    return new DatedItem(
+                            DaySort.REQUEST,
+                            "request " + row[0],
+                            "",
+                            person.isEmpty()
+                                    ? NoticeText.REQUEST.text(row[1])
+                                    : NoticeText.REQUEST_BY.text(row[1], person),
+                            due,
+                            due.toEpochDay() - today.toEpochDay());
+                })
+                .toList();
     }
 
     /** A certificate that has ended is a fault of its endpoint, and shown there. */

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import Requests from '../src/stages/prepare/Requests.svelte';
+</script>
+
+<Requests onclose={() => undefined} />
