@@ -49,6 +49,9 @@
     <ul class="sheet">
       {#each summary.proven as each (each)}<li>{each}</li>{/each}
       <li>{summary.restart}</li>
+      {#if summary.coverage.notMeasured.length > 0}
+        <li class="sub">{m.kinds.read.notMeasured}: {summary.coverage.notMeasured.join('; ')}</li>
+      {/if}
     </ul>
   {:else if !example}
     <p class="sub">{t.none}</p>

@@ -63,6 +63,9 @@
       <h2>{t.proven}</h2>
       <ul>
         {#each summary.proven as each (each)}<li>{each}</li>{/each}
+        {#if summary.coverage.notMeasured.length > 0}
+          <li class="sub">{t.notMeasured}: {summary.coverage.notMeasured.join('; ')}</li>
+        {/if}
         <li>{summary.restart}</li>
       </ul>
     </section>

@@ -54,11 +54,13 @@ public record FactSpec(
         OPTIONAL,
         /** Becomes known in the course of first setup, which waits for it there. */
         LATER,
+        /** Another team gives it: it is among the requests. */
+        REQUESTED,
         /** A day on which something ends, such as a trial; people are told before it. */
         ENDS,
         /** Can never be changed once it was typed into the machine. */
         PERMANENT,
-        /** Must be the same on every member although each is asked. */
+        /** Must be the same on every member although each is asked; of a fact of the unit, on all units of the kind. */
         SAME,
         /** Made by the tool, not by a person: a new password. */
         MADE,

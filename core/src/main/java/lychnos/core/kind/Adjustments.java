@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
+import lychnos.core.name.Hostname;
 import lychnos.core.name.NamePattern;
 
 /**
@@ -241,9 +242,7 @@ public final class Adjustments {
     }
 
     private static String flows(List<Kind.Flow> flows) {
-        return flows.stream()
-                .map(flow -> flow.from() + " > " + flow.to() + " " + flow.port())
-                .collect(Collectors.joining("; "));
+        return flows.stream().map(flow -> flow.text(" > ")).collect(Collectors.joining("; "));
     }
 
     private static List<Kind.Flow> flows(String typed) {
@@ -252,12 +251,22 @@ public final class Adjustments {
 
     private static Kind.Flow flow(String text) {
         java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(
-                        "(?<from>[^>]+) > (?<to>[^>]+?) (?<port>(tcp|udp) [1-9][0-9]{0,4})")
+                        "(?<from>[^>]+) > (?<to>[^>]+?) (?<port>(tcp|udp) [1-9][0-9]{0,4})"
+                                + "( or (?<fallback>(tcp|udp) [1-9][0-9]{0,4}))?( \\((?<hosts>[^()]+)\\))?")
                 .matcher(text);
         if (!matcher.matches()) {
             throw new IllegalArgumentException(KindFaultText.NOT_A_FLOW.text(text));
         }
-        return new Kind.Flow(matcher.group("from").strip(), matcher.group("to").strip(), matcher.group("port"));
+        String fallback = matcher.group("fallback");
+        String hosts = matcher.group("hosts");
+        return new Kind.Flow(
+                matcher.group("from").strip(),
+                matcher.group("to").strip(),
+                matcher.group("port"),
+                fallback == null ? "" : fallback,
+                hosts == null
+                        ? List.of()
+                        : list(hosts, ",").stream().map(Hostname::requireDomain).toList());
     }
 
     private static String joined(Stream<Integer> numbers) {

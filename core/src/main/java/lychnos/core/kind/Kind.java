@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
@@ -173,8 +174,18 @@ public record Kind(
      * @param from roles, {@code all} or {@code engineers}
      * @param to a service of the site, roles, or {@code internet}
      * @param port such as {@code udp 53}
+     * @param fallback the port that is used where the first does not answer; empty for none
+     * @param hosts the names that it goes to on the internet, where the maker states them
      */
-    public record Flow(String from, String to, String port) {}
+    public record Flow(String from, String to, String port, String fallback, List<String> hosts) {
+
+        /** It as people write and read it, between an arrow of their choice. */
+        String text(String arrow) {
+            return from + arrow + to + " " + port
+                    + (fallback.isEmpty() ? "" : " or " + fallback)
+                    + (hosts.isEmpty() ? "" : " (" + String.join(", ", hosts) + ")");
+        }
+    }
 
     /** The first log-in that the maker ships. */
     public Login factory() {
@@ -245,6 +256,22 @@ public record Kind(
     /** Whether the program itself sets such a machine up. */
     public boolean driven() {
         return setup.by().equals("redfish");
+    }
+
+    /**
+     * The documented interface that each check reads. Nothing where it is at the address of a controller inside the
+     * machine: a check reads the controller there.
+     */
+    Optional<Dialogue.PageInterface> checkedPages() {
+        return dialogue.filter(each -> each.over() != null)
+                .filter(each -> each.pages().stream()
+                        .filter(DialogueStep.Controller.class::isInstance)
+                        .map(DialogueStep.Controller.class::cast)
+                        .noneMatch(controller -> each.over()
+                                .at()
+                                .names()
+                                .contains(controller.role().replace(' ', '-') + ".address")))
+                .map(Dialogue::over);
     }
 
     public Optional<FactSpec> fact(String name) {

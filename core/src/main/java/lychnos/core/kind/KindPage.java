@@ -26,14 +26,42 @@ public final class KindPage {
     /** The whole reference: every kind in its order, with a list of them at the head. */
     public static String reference(List<Kind> kinds) {
         String list = kinds.stream()
-                .map(each -> "- [" + each.title() + "](#"
-                        + each.title().toLowerCase(Locale.ROOT).replace(' ', '-') + ")\n")
+                .map(each -> "- [" + each.title() + "](#" + anchor(each.title()) + ")\n")
                 .collect(Collectors.joining());
         String head =
                 "# Kinds of equipment\n\nWritten by `./lychnos record` from the descriptions in `kinds/`, whose form "
                         + "is [explained here](kinds.md).\n\n";
         return head + list + "\n"
                 + kinds.stream().map(KindPage::of).collect(Collectors.joining()).stripTrailing() + "\n";
+    }
+
+    /** As the usual readers of Markdown make it from a heading: without punctuation. */
+    private static String anchor(String heading) {
+        return heading.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{N}_ -]", "")
+                .replace(' ', '-');
+    }
+
+    /** For every kind, how far the work goes without a person and how far it is measured, as one table. */
+    public static String coverage(List<Kind> kinds) {
+        StringBuilder page = new StringBuilder("# What is automatic, guided, proven and not measured\n\n"
+                + "Written by `./lychnos record` from the descriptions in `kinds/`. Each check also measures that the "
+                + "machine answers at its address and port, its certificate, and its name, reverse record and time.\n\n"
+                + "| kind | automatic | guided | proven | not measured |\n|---|---|---|---|---|\n");
+        for (Kind kind : kinds) {
+            KindCoverage coverage = KindSummary.of(kind).coverage();
+            page.append(row(
+                    kind.title(),
+                    cell(coverage.automatic()),
+                    cell(coverage.guided()),
+                    cell(coverage.proven()),
+                    cell(coverage.notMeasured())));
+        }
+        return page.toString();
+    }
+
+    private static String cell(List<String> lines) {
+        return String.join("<br>", lines);
     }
 
     /** The page of one kind. */

@@ -20,6 +20,7 @@ import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
 import lychnos.core.fact.Version;
 import lychnos.core.image.ImageFormat;
+import lychnos.core.name.Hostname;
 import lychnos.core.proof.OwnValue;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.composer.Composer;
@@ -406,7 +407,11 @@ public final class KindReader {
             flows.add(new Kind.Flow(
                     entry.at("from").text(),
                     entry.at("to").text(),
-                    entry.at("port").read(KindReader::flowPort, "")));
+                    entry.at("port").read(KindReader::flowPort, ""),
+                    entry.at("fallback").there() ? entry.at("fallback").read(KindReader::flowPort, "") : "",
+                    entry.at("hosts").list().stream()
+                            .map(host -> host.read(Hostname::requireDomain, ""))
+                            .toList()));
         }
         return flows;
     }

@@ -28,6 +28,7 @@ import lychnos.core.proof.OwnValue;
  * @param proven what is checked, one clause for each
  * @param restart how long a restart takes
  * @param flows what a firewall must let through
+ * @param coverage how far it goes without a person, and how far it is measured
  */
 public record KindSummary(
         List<String> before,
@@ -37,7 +38,8 @@ public record KindSummary(
         KindSetup setup,
         List<String> proven,
         String restart,
-        List<String> flows) {
+        List<String> flows,
+        KindCoverage coverage) {
 
     private static final Map<String, String> BY = Map.of(
             "redfish",
@@ -129,9 +131,8 @@ public record KindSummary(
                 KindSummaryText.RESTART.text(
                         KindReader.text(kind.waits().about()),
                         KindReader.text(kind.waits().atMost())),
-                kind.flows().stream()
-                        .map(flow -> flow.from() + " → " + flow.to() + " " + flow.port())
-                        .toList());
+                kind.flows().stream().map(flow -> flow.text(" → ")).toList(),
+                KindCoverage.of(kind));
     }
 
     private static List<String> before(Kind kind) {
@@ -206,7 +207,10 @@ public record KindSummary(
             remarks.add(new Remark("permanent", true, ""));
         }
         if (fact.is(Trait.SAME)) {
-            remarks.add(Remark.plain(KindSummaryText.SAME_ON_ALL.text()));
+            remarks.add(Remark.plain((fact.scope() == FactSpec.Scope.MEMBER
+                            ? KindSummaryText.SAME_ON_ALL
+                            : KindSummaryText.SAME_ON_UNITS)
+                    .text()));
         }
         if (fact.is(Trait.MADE)) {
             remarks.add(Remark.plain(KindSummaryText.MADE.text()));
@@ -334,9 +338,7 @@ public record KindSummary(
     static Set<OwnValue> shown(Kind kind) {
         Set<OwnValue> shown = EnumSet.noneOf(OwnValue.class);
         shown.addAll(kind.checks().shows().keySet());
-        kind.dialogue()
-                .map(Dialogue::over)
-                .ifPresent(over -> shown.addAll(over.shows().keySet()));
+        kind.checkedPages().ifPresent(over -> shown.addAll(over.shows().keySet()));
         if (kind.driven()) {
             shown.addAll(Set.of(OwnValue.FIRMWARE, OwnValue.CLOCK));
         }

@@ -20,6 +20,15 @@ class KindPageTest {
                 "run ./lychnos record, which writes it");
     }
 
+    @Tag("wording")
+    @Test
+    void theTableOfCoverageTellsWhatTheDescriptionsSay() throws IOException {
+        assertEquals(
+                Files.readString(Path.of("../docs/coverage.md")),
+                KindPage.coverage(KindReader.allShipped()),
+                "run ./lychnos record, which writes it");
+    }
+
     @Test
     void theReferenceOfTheLanguageTellsWhatTheSchemaSays() throws IOException {
         assertEquals(

@@ -29,6 +29,8 @@ final class IndexAppliance extends ConsoleMachine {
                     ANY,
                     "Password",
                     Pattern.compile(".{10,}"),
+                    "Mail of the account",
+                    Pattern.compile("|.+@.+"),
                     "Accounts from",
                     Pattern.compile("this appliance|a directory")),
             sheet("Names and time", "Resolvers", ANY, "Time source", ADDRESS, "Time zone", ANY),
@@ -124,17 +126,19 @@ final class IndexAppliance extends ConsoleMachine {
     /** Takes a page whole or not at all; gives why not. */
     private String take(Sheet sheet, HttpServerRequest request) {
         for (Map.Entry<String, Pattern> field : sheet.fields.entrySet()) {
-            String given = request.getFormAttribute(field.getKey());
-            if (given == null || !field.getValue().matcher(given.strip()).matches()) {
+            if (!field.getValue().matcher(given(request, field.getKey())).matches()) {
                 return field.getKey() + " has the wrong form";
             }
         }
-        sheet.fields
-                .keySet()
-                .forEach(label ->
-                        memory.put(label, request.getFormAttribute(label).strip()));
+        sheet.fields.keySet().forEach(label -> memory.put(label, given(request, label)));
         memory.add("sheets");
         return "";
+    }
+
+    /** A field that was left out is an empty one. */
+    private static String given(HttpServerRequest request, String label) {
+        String given = request.getFormAttribute(label);
+        return given == null ? "" : given.strip();
     }
 
     private String form(Sheet sheet, String fault) {

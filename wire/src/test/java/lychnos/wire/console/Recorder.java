@@ -48,6 +48,7 @@ public final class Recorder {
         Path directory = Files.createDirectories(Path.of(args[0]));
         Files.writeString(Path.of(args[1]), KindPage.reference(KindReader.allShipped()));
         Files.writeString(Path.of(args[2]), LanguagePage.reference());
+        Files.writeString(Path.of(args[3]), KindPage.coverage(KindReader.allShipped()));
         Vertx vertx = Vertx.vertx();
         int number = 0;
         for (String model : Planned.models()) {
