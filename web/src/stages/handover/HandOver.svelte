@@ -15,6 +15,7 @@
   import CredentialsDialog from './CredentialsDialog.svelte';
   import ItemDialog from './ItemDialog.svelte';
   import LifeDialog from './LifeDialog.svelte';
+  import PasswordChanges from './PasswordChanges.svelte';
   import SignDialog from './SignDialog.svelte';
 
   const view = live<HandoverView>(() => `/bring-ups/${bringUpId()}/handover`);
@@ -33,7 +34,7 @@
     return Object.entries(groups).sort(([, a], [, b]) => Number(b[0]?.fault) - Number(a[0]?.fault));
   });
   const byUnit = $derived(new Map(units.map((unit) => [unit.unitId, unit])));
-  let open = $state<'' | 'sign' | 'item' | 'credentials'>('');
+  let open = $state<'' | 'sign' | 'item' | 'credentials' | 'passwords'>('');
   let changing = $state<SignStanding | null>(null);
   let noting = $state<HandoverView['proposed'][number] | null>(null);
   let looked = $state<ChainLook | null>(null);
@@ -66,6 +67,7 @@
     s: () => void (lead && ready.length > 0 && (open = 'sign')),
     v: () => void verify(),
     d: () => fetchFile('endpoints.csv'),
+    p: () => void (units[0] && (open = 'passwords')),
   });
 </script>
 
@@ -218,6 +220,7 @@
             }}>{m.handover.item}</B
           >{/if}
         {#if lead && units[0]}<B onclick={() => (changing = units[0] ?? null)}>{m.handover.life.title}</B>{/if}
+        {#if units[0]}<B key="p" onclick={() => (open = 'passwords')}>{m.handover.passwords.title}</B>{/if}
       </div>
       {#if looked}
         <div class="note" class:fault={looked.breaks.length > 0} role="status">
@@ -261,7 +264,9 @@
     {units}
     start={noting}
     onclose={() => (open = '')}
-  />{:else if open === 'credentials'}<CredentialsDialog onclose={() => (open = '')} />{/if}
+  />{:else if open === 'credentials'}<CredentialsDialog
+    onclose={() => (open = '')}
+  />{:else if open === 'passwords'}<PasswordChanges onclose={() => (open = '')} />{/if}
 {#if changing}<LifeDialog {units} start={changing} onclose={() => (changing = null)} />{/if}
 
 <style>

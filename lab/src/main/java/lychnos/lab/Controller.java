@@ -38,6 +38,9 @@ public final class Controller {
     private final Map<String, String> sessions = new HashMap<>();
     private final Tasks tasks = new Tasks();
     private String phrase;
+    /** The one before it, unless that was the one of the factory; null for none. */
+    private String former;
+
     private int passwordChanges;
     private int refusedLogins;
     private int writes;
@@ -234,7 +237,8 @@ public final class Controller {
 
     private boolean admits(String user, String given) {
         boolean second = (factoryToo || spec.quirks().contains(Quirk.KEEPS_FACTORY)) && given.equals(spec.phrase());
-        boolean taken = user.equals(spec.user()) && (given.equals(phrase) || second);
+        boolean before = spec.quirks().contains(Quirk.KEEPS_OLD) && given.equals(former);
+        boolean taken = user.equals(spec.user()) && (given.equals(phrase) || second || before);
         refusedLogins += taken ? 0 : 1;
         return taken;
     }
@@ -318,11 +322,14 @@ public final class Controller {
             return Reply.error(
                     400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 characters.", "Password");
         }
+        former = phrase.equals(spec.phrase()) ? null : phrase;
         phrase = next;
         passwordChanges++;
         phraseAt = Instant.now();
         sessions.clear();
-        return Reply.empty(204);
+        return former != null && spec.quirks().contains(Quirk.HANGS_UP_ON_NEW_PASSWORD)
+                ? new Reply(Reply.HANG_UP, Map.of(), null)
+                : Reply.empty(204);
     }
 
     private Reply patchProtocol(JsonNode body) {

@@ -38,6 +38,10 @@ public enum Quirk {
     FORGETS_TIME,
     /** A second factory account stays open. */
     KEEPS_FACTORY,
+    /** Once it has a password of its own, the one before it goes on working beside the new one. */
+    KEEPS_OLD,
+    /** Takes another password than its first one and hangs up before it answers. */
+    HANGS_UP_ON_NEW_PASSWORD,
     /** Hangs up on the first few questions for its manager, as one that is busy for a moment. */
     BUSY_AT_FIRST,
     /** Shows no serial anywhere. */

@@ -8,6 +8,7 @@ import jakarta.ws.rs.Path;
 import java.util.List;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.jobs.Run;
 import lychnos.server.text.ConfigureText;
 
 /** Stage 3: rounds of setups. */
@@ -59,20 +60,20 @@ public class ConfigureResource {
     @Path("bring-ups/{id}/setups/cancel")
     @RolesAllowed("engineer")
     public void cancel(long id) {
-        rounds.cancel(id, who.person());
+        rounds.cancel(id, Run.CONFIGURE, who.person());
     }
 
     @POST
     @Path("setups/{id}/retry")
     @RolesAllowed("engineer")
     public void retry(long id) {
-        rounds.retry(id, who.person());
+        rounds.retry(id, Run.CONFIGURE, who.person());
     }
 
     @POST
     @Path("setups/{id}/set-aside")
     @RolesAllowed("engineer")
     public void setAside(long id) {
-        rounds.setAside(id, who.person());
+        rounds.setAside(id, Run.CONFIGURE, who.person());
     }
 }

@@ -96,11 +96,17 @@ public class Rounds {
 
     /** The newest setup run of each unit. */
     public Map<Long, Run> newest(long bringUpId) {
+        return newest(bringUpId, Run.CONFIGURE);
+    }
+
+    /** The same for runs of another purpose. */
+    public Map<Long, Run> newest(long bringUpId, String purpose) {
         return db.createQuery(
                         "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
-                                + "'configure' and r.earlier = false order by r.id",
+                                + ":purpose and r.earlier = false order by r.id",
                         Run.class)
                 .setParameter("id", bringUpId)
+                .setParameter("purpose", purpose)
                 .getResultStream()
                 .collect(Collectors.toMap(run -> run.unitId, Function.identity(), (older, newer) -> newer));
     }
@@ -114,9 +120,7 @@ public class Rounds {
     public void start(long bringUpId, int width, String reason, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        if (width < 1 || width > 50) {
-            throw Refusal.bad(ConfigureText.FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL.said());
-        }
+        refuseWidth(width);
         List<Unit> ready = startable(bringUp);
         if (ready.isEmpty()) {
             throw Refusal.conflict(ConfigureText.NO_UNIT_IS_READY.said());
@@ -132,24 +136,7 @@ public class Rounds {
                 .ifPresent(finding -> {
                     throw Refusal.conflict(ConfigureText.FINDING_BLOCKS.said(finding.what(), finding.why()));
                 });
-        Round round = new Round();
-        round.bringUpId = bringUpId;
-        round.width = width;
-        round.startedBy = person.id();
-        round.startedAt = clock.instant();
-        db.persist(round);
-        int place = 0;
-        for (Unit unit : ready) {
-            Run run = new Run();
-            run.roundId = round.id;
-            run.unitId = unit.id;
-            run.purpose = Run.CONFIGURE;
-            run.place = place++;
-            run.state = RunState.WAITING;
-            run.createdAt = clock.instant();
-            db.persist(run);
-        }
-        db.flush();
+        begin(bringUpId, Run.CONFIGURE, width, ready, person);
         journal.write(
                 person,
                 bringUpId,
@@ -157,7 +144,36 @@ public class Rounds {
                 ConfigureText.STARTED_THE_SETUP_OF_UNITS.text(ready.size(), width),
                 null,
                 null);
-        live.tell(bringUpId, "configure");
+        live.tell(bringUpId, Run.CONFIGURE);
+    }
+
+    /** Begins a round: its runs wait until it is their turn. */
+    void begin(long bringUpId, String purpose, int width, List<Unit> units, Who.Person person) {
+        Round round = new Round();
+        round.bringUpId = bringUpId;
+        round.purpose = purpose;
+        round.width = width;
+        round.startedBy = person.id();
+        round.startedAt = clock.instant();
+        db.persist(round);
+        int place = 0;
+        for (Unit unit : units) {
+            Run run = new Run();
+            run.roundId = round.id;
+            run.unitId = unit.id;
+            run.purpose = purpose;
+            run.place = place++;
+            run.state = RunState.WAITING;
+            run.createdAt = clock.instant();
+            db.persist(run);
+        }
+        db.flush();
+    }
+
+    static void refuseWidth(int width) {
+        if (width < 1 || width > 50) {
+            throw Refusal.bad(ConfigureText.FROM_1_TO_50_SETUPS_CAN_RUN_IN_PARALLEL.said());
+        }
     }
 
     private List<Unit> inTheirWindows(BringUp bringUp, List<Unit> ready, String reason, Who.Person person) {
@@ -177,9 +193,10 @@ public class Rounds {
 
     /** Ends all rounds of a bring-up: what waits is cancelled at once, what runs ends between two steps. */
     @Transactional
-    public void cancel(long bringUpId, Who.Person person) {
-        List<Round> rounds = db.createQuery("from Round where bringUpId = :id", Round.class)
+    public void cancel(long bringUpId, String purpose, Who.Person person) {
+        List<Round> rounds = db.createQuery("from Round where bringUpId = :id and purpose = :purpose", Round.class)
                 .setParameter("id", bringUpId)
+                .setParameter("purpose", purpose)
                 .setLockMode(LockModeType.PESSIMISTIC_WRITE)
                 .getResultList();
         int count = 0;
@@ -198,8 +215,17 @@ public class Rounds {
         if (count == 0) {
             throw Refusal.conflict(ConfigureText.NO_SETUP_IS_IN_PROGRESS.said());
         }
-        journal.write(person, bringUpId, null, ConfigureText.CANCELLED_THE_SETUP_OF_UNITS.text(count), null, null);
-        live.tell(bringUpId, "configure");
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                (purpose.equals(Run.PASSWORD)
+                                ? ConfigureText.CANCELLED_PASSWORD_CHANGES
+                                : ConfigureText.CANCELLED_THE_SETUP_OF_UNITS)
+                        .text(count),
+                null,
+                null);
+        live.tell(bringUpId, purpose);
     }
 
     private List<Run> runsOf(Round round) {
@@ -211,12 +237,15 @@ public class Rounds {
 
     /** Tries a unit again that stopped, was cancelled or set aside; it goes on from the step that it was in. */
     @Transactional
-    public void retry(long runId, Who.Person person) {
-        Run run = locked(runId);
+    public void retry(long runId, String purpose, Who.Person person) {
+        Run run = locked(runId, purpose);
         if (!run.state.mayBecome(RunState.WAITING)) {
             throw Refusal.conflict(
                     run.state == RunState.DONE
-                            ? ConfigureText.SET_UP_ALREADY.said()
+                            ? (purpose.equals(Run.PASSWORD)
+                                            ? ConfigureText.PASSWORD_IS_CHANGED_ALREADY
+                                            : ConfigureText.SET_UP_ALREADY)
+                                    .said()
                             : ConfigureText.UNDER_WAY_ALREADY.said());
         }
         run.become(RunState.WAITING, clock.instant());
@@ -230,8 +259,8 @@ public class Rounds {
 
     /** Leaves a stopped unit out, so that the others may go on. */
     @Transactional
-    public void setAside(long runId, Who.Person person) {
-        Run run = locked(runId);
+    public void setAside(long runId, String purpose, Who.Person person) {
+        Run run = locked(runId, purpose);
         if (!run.state.mayBecome(RunState.SET_ASIDE)) {
             throw Refusal.conflict(ConfigureText.ONLY_A_STOPPED_UNIT_CAN_BE_SET_ASIDE.said());
         }
@@ -239,9 +268,9 @@ public class Rounds {
         tell(run, person, "set aside: " + run.note);
     }
 
-    private Run locked(long runId) {
+    private Run locked(long runId, String purpose) {
         Run run = db.find(Run.class, runId, LockModeType.PESSIMISTIC_WRITE);
-        if (run == null || !run.purpose.equals(Run.CONFIGURE)) {
+        if (run == null || !run.purpose.equals(purpose)) {
             throw Refusal.notFound(ConfigureText.NO_SUCH_SETUP.said());
         }
         return run;
@@ -250,7 +279,7 @@ public class Rounds {
     private void tell(Run run, Who.Person person, String act) {
         Unit unit = bringUps.unit(run.unitId);
         journal.write(person, unit.bringUpId, unit.id, act, null, null);
-        live.tell(unit.bringUpId, "configure");
+        live.tell(unit.bringUpId, run.purpose);
     }
 
     /** One unit under way, or done. */
@@ -292,7 +321,7 @@ public class Rounds {
                 ? ""
                 : name(ready.get(0), byUnit)
                         + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");
-        return new ConfigureView(lanes, ready.size(), names, hold(bringUpId), counts);
+        return new ConfigureView(lanes, ready.size(), names, hold(bringUpId, Run.CONFIGURE), counts);
     }
 
     private static String name(Unit unit, Map<Long, Claim> claims) {
@@ -300,9 +329,11 @@ public class Rounds {
         return claim == null ? unit.label() : claim.hostName;
     }
 
-    private String hold(long bringUpId) {
-        return db.createQuery("from Round where bringUpId = :id order by id desc", Round.class)
+    /** Why units of the newest round wait: a {@link RoundOrder.Hold} by its name. */
+    String hold(long bringUpId, String purpose) {
+        return db.createQuery("from Round where bringUpId = :id and purpose = :purpose order by id desc", Round.class)
                 .setParameter("id", bringUpId)
+                .setParameter("purpose", purpose)
                 .setMaxResults(1)
                 .getResultStream()
                 .map(round -> RoundOrder.decide(
@@ -318,7 +349,8 @@ public class Rounds {
                 .orElse("NONE");
     }
 
-    private static SetupLane lane(Run run, Unit unit, Claim claim) {
+    static SetupLane lane(Run run, Unit unit, Claim claim) {
+        List<SetupStep> order = run.purpose.equals(Run.PASSWORD) ? SetupStep.PASSWORD_CHANGE : SetupStep.SETUP;
         return new SetupLane(
                 run.id,
                 unit.id,
@@ -327,8 +359,8 @@ public class Rounds {
                 claim == null ? "" : claim.address.toString(),
                 run.state,
                 run.step == null ? "" : run.step.doing(),
-                run.step == null ? 0 : run.step.number(),
-                SetupStep.values().length,
+                run.step == null ? 0 : run.step.number(order),
+                order.size(),
                 run.note,
                 run.advice,
                 run.startedAt,

@@ -15,6 +15,7 @@ import lychnos.core.export.Endpoint.EndpointMachine;
 import lychnos.core.export.Endpoint.EndpointNetwork;
 import lychnos.core.export.Endpoint.EndpointTraits;
 import lychnos.core.export.Flow;
+import lychnos.core.export.Flow.FlowEnd;
 import lychnos.core.export.Flows;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Traits;
@@ -176,15 +177,17 @@ public class Inventory {
     @Transactional
     public List<Flow> flows(long bringUpId, List<InventoryEntry> entries) {
         List<SiteResourceRow> rows = siteResources.rows(bringUps.get(bringUpId).site.id);
-        List<Flows.Peer> engineers = rows.stream()
+        List<FlowEnd> engineers = rows.stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.SOURCE.word()))
-                .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", "")))
+                .map(row -> new FlowEnd(row.name, row.value.getOrDefault("prefix", "")))
                 .toList();
-        Map<String, List<Flows.Peer>> services = Map.of(
+        Map<String, List<FlowEnd>> services = Map.of(
                 HandoverText.MAIL_RELAY.text(),
                 peers(rows, SiteResourceSort.RELAY),
                 "proxy",
                 peers(rows, SiteResourceSort.PROXY),
+                "directory",
+                peers(rows, SiteResourceSort.DIRECTORY),
                 "syslog",
                 peers(rows, SiteResourceSort.SYSLOG));
         Map<Long, List<Endpoint>> byUnit = entries.stream()
@@ -199,14 +202,14 @@ public class Inventory {
         return flows;
     }
 
-    private static List<Flows.Peer> peers(List<SiteResourceRow> rows, SiteResourceSort sort) {
-        List<Flows.Peer> peers = rows.stream()
+    private static List<FlowEnd> peers(List<SiteResourceRow> rows, SiteResourceSort sort) {
+        List<FlowEnd> peers = rows.stream()
                 .filter(row -> row.sort.equals(sort.word()))
-                .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", "")))
+                .map(row -> new FlowEnd(row.name, row.value.getOrDefault("address", "")))
                 .toList();
         return peers.isEmpty()
-                ? List.of(new Flows.Peer(
-                        HandoverText.NOT_STATED.text(sort.title().toLowerCase(java.util.Locale.ROOT)), ""))
+                ? List.of(
+                        new FlowEnd(HandoverText.NOT_STATED.text(sort.title().toLowerCase(java.util.Locale.ROOT)), ""))
                 : peers;
     }
 }

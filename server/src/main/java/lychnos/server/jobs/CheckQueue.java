@@ -33,7 +33,7 @@ public class CheckQueue {
                         db,
                         "insert into run (unit_id, purpose, state, rung) select unit, 'prove', 'WAITING', " + rung
                                 + " from %s as asked (unit) where not exists (select 1 from run r where r.unit_id = "
-                                + "unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
+                                + "unit and r.purpose in ('configure', 'console', 'password') and r.state = 'RUNNING')"
                                 + UNLESS_UNDER_WAY);
     }
 

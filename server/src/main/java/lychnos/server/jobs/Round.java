@@ -7,7 +7,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import java.time.Instant;
 
-/** Units that are set up together. */
+/** Units that are set up together, or whose passwords are replaced together. */
 @Entity
 public class Round {
 
@@ -17,6 +17,9 @@ public class Round {
 
     @Column(name = "bring_up_id")
     public Long bringUpId;
+
+    /** That of its runs. */
+    public String purpose = Run.CONFIGURE;
 
     public int width;
 

@@ -20,6 +20,8 @@ public class Run {
 
     public static final String CONFIGURE = "configure";
     public static final String PROVE = "prove";
+    /** The password of a machine in use is replaced. */
+    public static final String PASSWORD = "password";
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

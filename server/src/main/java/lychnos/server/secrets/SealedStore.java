@@ -6,9 +6,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.fact.Secret;
 import lychnos.server.LychnosConfig;
 import org.hibernate.Session;
@@ -93,6 +95,21 @@ public class SealedStore {
     public Optional<Secret> open(long unitId, String name, SealedState state) {
         return Optional.ofNullable(
                 open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
+    }
+
+    /** By unit, the names of the passwords that are kept; none is opened. */
+    @Transactional
+    public Map<Long, Set<String>> names(Collection<Long> units, SealedState state) {
+        Map<Long, Set<String>> names = new HashMap<>();
+        db.createNativeQuery(
+                        "select unit_id, name from sealed_secret where unit_id in :units and state = :state",
+                        Object[].class)
+                .setParameter("units", units)
+                .setParameter("state", state.column())
+                .getResultStream()
+                .forEach(row -> names.computeIfAbsent((Long) row[0], unit -> new HashSet<>())
+                        .add((String) row[1]));
+        return names;
     }
 
     /** Opens every password of every unit. */

@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.server.secrets.SealKeys;
@@ -63,6 +64,19 @@ public class OwnLogins {
                 .getResultStream()
                 .map(this::secret)
                 .toList();
+    }
+
+    /** What was entered as a secret in the fact sheets of units. */
+    @Transactional
+    public Map<GivenFact.GivenFactKey, Secret> entered(Collection<Long> units) {
+        return units.isEmpty()
+                ? Map.of()
+                : db.createQuery(
+                                "from GivenFact f where f.key.unitId in :units and f.sealed is not null",
+                                GivenFact.class)
+                        .setParameter("units", units)
+                        .getResultStream()
+                        .collect(Collectors.toMap(fact -> fact.key, this::secret));
     }
 
     private Secret secret(GivenFact fact) {

@@ -9,15 +9,11 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
-import lychnos.core.fact.PasswordMaker;
 import lychnos.core.fact.Secret;
-import lychnos.core.kind.Kind;
 import lychnos.core.order.SetupStep;
-import lychnos.core.proof.Verdict;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.jobs.HoldLost;
-import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.text.ConfigureText;
@@ -28,131 +24,42 @@ import lychnos.wire.fault.WireFault;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
-import lychnos.wire.vantage.Vantage;
 
 /**
  * What each {@link SetupStep} does to one controller, by the operations of {@link ControllerSetup}. Every step can be
  * begun a second time after an interruption: it looks first at what is there already. Nothing is written before
  * {@link SetupStep#IDENTIFY} has passed.
  */
-final class Setup {
+final class Setup extends ControllerWork {
 
     private static final Duration CONNECT = Duration.ofSeconds(3);
     private static final Duration FOLLOW_PAUSE = Duration.ofMillis(400);
-    private static final int PASSWORD_LENGTH = 20;
 
-    /** Asks whether this server still holds the run. */
-    @FunctionalInterface
-    interface Hold {
-        void look() throws HoldLost;
-    }
-
-    private final Targets.Subject subject;
-    private final Kind kind;
-    private final Vantage vantage;
     private final FirstAddress firstAddress;
-    private final Proofs proofs;
-    private final SealedStore sealed;
-    private final PasswordMaker passwords;
     private final Duration followAtMost;
     private final Clock clock;
-    private final ControllerSetup controller;
-    private final long unitId;
-    private final Address planned;
-    private Address foundAt;
-    private Optional<String> account = Optional.empty();
 
-    Setup(
-            Targets.Subject subject,
-            Kind kind,
-            Vantage vantage,
-            FirstAddress firstAddress,
-            Targets targets,
-            Proofs proofs,
-            SealedStore sealed,
-            PasswordMaker passwords,
-            Duration followAtMost,
-            Clock clock) {
-        this.subject = subject;
-        this.kind = kind;
-        this.vantage = vantage;
+    Setup(Means means, FirstAddress firstAddress, Duration followAtMost, Clock clock) {
+        super(means);
         this.firstAddress = firstAddress;
-        this.proofs = proofs;
-        this.sealed = sealed;
-        this.passwords = passwords;
         this.followAtMost = followAtMost;
         this.clock = clock;
-        this.unitId = subject.unit().id;
-        this.planned = subject.claim().address;
-        this.controller = new ControllerSetup(
-                vantage,
-                kind.port(),
-                new ControllerSetup.Wanted(
-                        subject.unit().mac,
-                        Optional.ofNullable(subject.unit().serial).orElse(""),
-                        kind.factory().user(),
-                        subject.plan(),
-                        subject.unit().position().toString()),
-                at -> new RedfishClient(vantage, at, kind.port(), targets.fingerprint(subject)));
     }
 
-    Address foundAt() {
-        return foundAt;
-    }
-
-    void foundAt(Address address) {
-        foundAt = address;
-    }
-
-    /**
-     * Carries a step out.
-     *
-     * @param resumed whether the step was begun before and interrupted
-     * @return what was seen, for the record
-     */
-    String carryOut(SetupStep step, boolean resumed, Hold hold) throws Surprise, HoldLost {
-        try {
-            return switch (step) {
-                case FIND -> find();
-                case IDENTIFY -> identify();
-                case SEAL_PASSWORD -> sealPassword();
-                case SET_PASSWORD -> setPassword(resumed);
-                case PROVE_PASSWORD -> provePassword();
-                case SET_TIME -> setTime();
-                case SET_NETWORK -> setNetwork(resumed);
-                case FOLLOW -> follow(hold);
-                case READ_BACK -> readBack();
-                case PROVE -> prove();
-            };
-        } catch (ControllerStop e) {
-            throw new Surprise(e.getMessage(), e.advice());
-        } catch (WireFault e) {
-            throw new Surprise(sentence(step, e), advice(e), e.passing() && !controller.refused());
-        } catch (RedfishFault e) {
-            throw new Surprise(
-                    ConfigureText.CONTROLLER_ANSWERED_AT_STEP.text(at(step), e.getMessage()),
-                    ConfigureText.CORRECT_THE_REFUSED_VALUE.text());
-        }
-    }
-
-    private String sentence(SetupStep step, WireFault fault) {
-        return switch (fault.kind()) {
-            case OTHER_CERTIFICATE -> ConfigureText.CONTROLLER_SHOWS_ANOTHER_CERTIFICATE.text(fault.getMessage());
-            case GARBAGE -> ConfigureText.ANSWER_CANNOT_BE_READ.text(at(step), fault.getMessage());
-            case NOT_DECLARED -> fault.getMessage();
-            default -> at(step) + foundAt + ": " + fault.getMessage() + ".";
-        };
-    }
-
-    private static String at(SetupStep step) {
-        return ConfigureText.AT_THE_STEP.text(step.doing());
-    }
-
-    private static String advice(WireFault fault) {
-        return switch (fault.kind()) {
-            case OTHER_CERTIFICATE -> ConfigureText.COMPARE_THE_SERIAL_AT_THE_RACK.text();
-            case GARBAGE -> ConfigureText.RESTART_THE_MANAGEMENT_CONTROLLER.text();
-            default -> ConfigureText.CHECK_CABLE_AND_POWER.text();
+    @Override
+    String step(SetupStep step, boolean resumed, Hold hold)
+            throws WireFault, RedfishFault, ControllerStop, Surprise, HoldLost {
+        return switch (step) {
+            case FIND -> find();
+            case IDENTIFY -> identify();
+            case SEAL_PASSWORD -> sealPassword();
+            case SET_PASSWORD -> setPassword(resumed);
+            case PROVE_PASSWORD -> provePassword();
+            case SET_TIME -> setTime();
+            case SET_NETWORK -> setNetwork(resumed);
+            case FOLLOW -> follow(hold);
+            case READ_BACK -> readBack();
+            case PROVE -> prove();
         };
     }
 
@@ -234,14 +141,6 @@ final class Setup {
                 .orElseThrow(() -> new Surprise(
                         ConfigureText.SEALED_PASSWORD_IS_GONE.text(),
                         ConfigureText.TRY_AGAIN_FROM_THE_BEGINNING.text()));
-    }
-
-    /** Tries these passwords once each; remembers which account is to be changed first. */
-    private Optional<ControllerSetup.Entry> logIn(RedfishClient client, List<Secret> tried)
-            throws WireFault, RedfishFault {
-        Optional<ControllerSetup.Entry> entry = controller.logIn(client, tried);
-        entry.flatMap(ControllerSetup.Entry::account).ifPresent(path -> account = Optional.of(path));
-        return entry;
     }
 
     private String sealPassword() {
@@ -375,14 +274,5 @@ final class Setup {
 
     private String readBack() throws WireFault, RedfishFault, ControllerStop, Surprise {
         return loggedIn(controller::readBack);
-    }
-
-    private String prove() throws WireFault, Surprise {
-        Verdict verdict = proofs.climb(subject);
-        // a name that is missing is no reason to set a machine up again
-        if (!verdict.ladder()) {
-            throw new Surprise(verdict.sentence(), verdict.press());
-        }
-        return verdict.sentence();
     }
 }
