@@ -275,6 +275,7 @@ export const m = {
       wipe: (steps: string) => `A used machine is wiped first: ${steps}. An engineer confirms by typing its name.`,
       answers: (answer: string) => `answers ${answer}`,
       proven: 'What is checked',
+      notMeasured: 'What no check can tell',
       flows: 'What firewalls must let through',
       unless: (value: string) => `${value} by default`,
       adjusted: (n: number) => (n === 1 ? '1 value is adjusted for a site.' : `${n} values are adjusted for sites.`),
@@ -497,6 +498,43 @@ export const m = {
     noneMatch: 'No unit needs attention.',
   },
   prepare: {
+    requests: {
+      title: 'Requests to other teams',
+      short: 'Requests',
+      counted: (open: number, all: number, late: number) =>
+        all === 0 ? '' : `${open} of ${all} open${late > 0 ? `, ${late} overdue` : ''}`,
+      openOnly: 'open requests only',
+      teams: {
+        FLOW: 'Network and firewall',
+        RELAY: 'Mail',
+        IMAGE: 'Image files',
+        KEY: 'Keys and licences',
+        OTHER: 'Added by hand',
+      },
+      openOf: (open: number, all: number) => (open === 0 ? 'all closed' : `${open} of ${all} open`),
+      states: { TO_ASK: 'to ask', ASKED: 'asked', DONE: 'done', NOT_NEEDED: 'not needed' },
+      person: 'person or team',
+      note: 'ticket number, note',
+      personForAll: 'Person or team for all of these',
+      dayForAll: 'Day for all of these',
+      forAll: (count: number) => `Set for all ${count}`,
+      stateOf: (title: string) => `State of ${title}`,
+      personOf: (title: string) => `Person or team for ${title}`,
+      dayOf: (title: string) => `Day of ${title}`,
+      noteOf: (title: string) => `Note on ${title}`,
+      fallback: (port: string) => `else ${port}`,
+      more: (count: number) => ` and ${count} more, in the CSV file`,
+      close: (count: number) => `Mark ${count} as done, as measured`,
+      machines: (count: number) => (count === 1 ? 'Needed by 1' : `Needed by ${count}`),
+      notMeasured: 'not measured',
+      late: 'overdue',
+      doneButNot: 'marked as done, but not so',
+      notPlanned: 'no longer in the plan',
+      changed: (who: string, when: string) => `Changed by ${who}, ${when}`,
+      none: 'The plan asks nothing of other teams yet. Flows appear once addresses are allocated.',
+      add: 'Add a request',
+      addWhat: 'what the plan does not tell, such as a loading bay for Tuesday',
+    },
     rack: {
       title: 'At the rack',
       ticked: (done: number, all: number) => `${done} of ${all} ticked`,
@@ -600,6 +638,7 @@ export const m = {
       names: 'Name service',
       time: 'Time',
       relay: 'Mail relay',
+      directory: 'Directory',
       proxy: 'Proxy',
       gateways: 'gateways',
       answer: 'answer',
@@ -1077,7 +1116,7 @@ export const m = {
     token: 'Start the vantage point with this command. The token is not shown again:',
     notices: 'Notices',
     noticesSay: 'Changes are batched and sent one minute after the first.',
-    noNotice: 'No recipients.',
+    noNotice: 'Nobody is told of changes. Add a webhook or a mail address.',
     unknownDevices: (n: number) => (n === 1 ? 'Unknown device in the pool' : `${n} unknown devices in the pools`),
     unknownDevicesSay: (n: number) =>
       n === 1 ? 'An address answers that was not allocated here:' : 'Addresses answer that were not allocated here:',
@@ -1199,6 +1238,28 @@ export const m = {
     itemDue: 'Due',
     noteIt: 'Add item',
     pack: 'Pack for operations',
+    passwords: {
+      title: 'Change passwords',
+      say:
+        'Each machine gets a new password. It is sealed before it is sent; the old one is kept until the new one has ' +
+        'logged in, and must be refused then. The first machine goes alone, and the first surprise stops the others.',
+      rack: 'Rack',
+      everyRack: 'all racks',
+      unit: 'Unit',
+      everyUnit: 'all units',
+      width: 'at once, after the first',
+      start: (n: number) => (n === 1 ? 'Change the password of 1 unit' : `Change the passwords of ${n} units`),
+      none:
+        'No unit has a password that can be changed from here. It takes a unit that was set up over ' +
+        'Redfish, or whose pages have a documented interface.',
+      hold: {
+        FIRST_GOES_ALONE: 'The first unit goes alone until it is proven; the others wait for it.',
+        ENOUGH_AT_ONCE: 'The allowed number of units is in progress.',
+        SURPRISE: 'Something unexpected happened. The other units wait for your decision.',
+      } as Record<string, string>,
+      done: 'changed',
+      cancel: 'Stop all changes',
+    },
     credentials: 'Passwords',
     credentialsSay:
       'The passwords of all signed units, encrypted for this key. Packs never contain passwords. The journal ' +

@@ -40,7 +40,7 @@ const board = (rows: Row[]): BoardView => ({
           {
             mark: 'work',
             title: 'Add the expected units',
-            text: 'import a label list or a table, or type into the fact sheet',
+            text: 'Import a label list or a table, or type into the fact sheet.',
             stage: 'prepare',
             unitId: null,
           },

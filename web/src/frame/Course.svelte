@@ -7,9 +7,15 @@
   let { board }: { board: BoardView | undefined } = $props();
   const on = $derived(stageOfPath());
   const of = (stage: StageName) => (stage === 'board' ? undefined : board?.course[stage]);
+
+  /** On a phone only two or three stages fit: the one that is open is brought into view. */
+  function intoView(nav: HTMLElement): void {
+    const open = nav.querySelector<HTMLElement>('[aria-current]');
+    if (on && open) nav.scrollLeft = open.offsetLeft - (nav.clientWidth - open.offsetWidth) / 2;
+  }
 </script>
 
-<nav aria-label={m.frame.course}>
+<nav aria-label={m.frame.course} {@attach intoView}>
   {#each stages as stage (stage)}
     {@const part = of(stage)}
     <a
@@ -36,6 +42,7 @@
     height: 62px;
     padding: 0 18px;
     overflow-x: auto;
+    position: relative;
   }
   a {
     flex: 1 0 120px;

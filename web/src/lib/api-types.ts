@@ -276,6 +276,12 @@ export interface components {
       breaks: components['schemas']['Break'][];
       last: string;
     };
+    ChangeableUnit: {
+      /** Format: int64 */
+      unitId: number;
+      name: string;
+      position: string;
+    };
     CheckPace: {
       /** Format: int32 */
       minutes?: number;
@@ -663,6 +669,12 @@ export interface components {
       before: string;
       after: string;
     };
+    KindCoverage: {
+      automatic: string[];
+      guided: string[];
+      proven: string[];
+      notMeasured: string[];
+    };
     KindDraftView: {
       kindId: string;
       text: string;
@@ -786,6 +798,7 @@ export interface components {
       proven: string[];
       restart: string;
       flows: string[];
+      coverage: components['schemas']['KindCoverage'];
     };
     KindTrial: {
       description?: string;
@@ -1065,6 +1078,9 @@ export interface components {
     OverrideReason: {
       reason?: string;
     };
+    OwnRequest: {
+      title?: string;
+    };
     PackageView: {
       kind: string;
       title: string;
@@ -1079,6 +1095,16 @@ export interface components {
       name: string;
       standing: components['schemas']['Standing'];
       seen: string;
+    };
+    PasswordChangeStart: {
+      units?: number[];
+      /** Format: int32 */
+      width?: number;
+    };
+    PasswordChangesView: {
+      units: components['schemas']['ChangeableUnit'][];
+      lanes: components['schemas']['SetupLane'][];
+      hold: string;
     };
     PasswordConfirmation: {
       password?: string;
@@ -1283,6 +1309,46 @@ export interface components {
     };
     /** @enum {string} */
     Request: 'UPDATE' | 'SENDER' | 'MAIL_DOMAIN';
+    RequestChange: {
+      requests: components['schemas']['SeenRequest'][];
+      state?: components['schemas']['RequestState'];
+      person?: string;
+      due?: string;
+      note?: string;
+    };
+    /** @enum {string} */
+    RequestSort: 'FLOW_OUT' | 'FLOW_IN' | 'FLOW_BETWEEN' | 'RELAY' | 'IMAGE' | 'KEY';
+    /** @enum {string} */
+    RequestState: 'TO_ASK' | 'ASKED' | 'DONE' | 'NOT_NEEDED';
+    RequestView: {
+      key: string;
+      sort: components['schemas']['RequestSort'] | null;
+      title: string;
+      /** Format: int32 */
+      machines: number;
+      examples: string[];
+      fallback: string;
+      why: string;
+      planned: boolean;
+      state: components['schemas']['RequestState'];
+      person: string;
+      due: components['schemas']['LocalDate'] | null;
+      late: boolean;
+      note: string;
+      tested: components['schemas']['TestedAnswer'];
+      seen: string;
+      changedBy: string | null;
+      changedAt: components['schemas']['Instant'] | null;
+      /** Format: int32 */
+      version: number;
+    };
+    RequestsView: {
+      requests: components['schemas']['RequestView'][];
+      /** Format: int64 */
+      open: number;
+      /** Format: int64 */
+      late: number;
+    };
     RetireRequest: {
       why: string;
     };
@@ -1349,13 +1415,18 @@ export interface components {
       name: string;
       text: string;
     };
+    SeenRequest: {
+      key?: string;
+      /** Format: int32 */
+      version?: number;
+    };
     SeenUnit: {
       /** Format: int64 */
       unit?: number;
       face?: string;
     };
     /** @enum {string} */
-    ServiceKind: 'GATEWAY' | 'NAME' | 'TIME' | 'RELAY' | 'PROXY';
+    ServiceKind: 'GATEWAY' | 'NAME' | 'TIME' | 'RELAY' | 'PROXY' | 'DIRECTORY';
     SessionView: {
       /** Format: int64 */
       id: number;
@@ -1528,6 +1599,8 @@ export interface components {
       place?: number;
       done?: boolean;
     };
+    /** @enum {string} */
+    TestedAnswer: 'YES' | 'NO' | 'NOT_MEASURED';
     Tick: {
       /** Format: int64 */
       unit?: number;

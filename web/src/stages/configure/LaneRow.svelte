@@ -8,7 +8,12 @@
   /**
    * One unit's way through the steps: done ones solid, the one under way in amber, or violet while the machine works.
    */
-  let { lane, on, onchoose }: { lane: Lane; on: boolean; onchoose: () => void } = $props();
+  let {
+    lane,
+    on,
+    done = m.configure.state.DONE,
+    onchoose,
+  }: { lane: Lane; on: boolean; done?: string; onchoose: () => void } = $props();
   const FOLLOW = 8;
   const waits = $derived(lane.state === 'RUNNING' && lane.stepNumber === FOLLOW);
   const mark: MarkName = $derived(
@@ -50,7 +55,7 @@
       <span class:w={waits}>{lane.cancelling ? m.configure.cancelling : lane.step}</span>
       {#if lane.stepAt}<span class="mono sub">{lasting(lane.stepAt, present.now)}</span>{/if}
     {:else if lane.state === 'DONE'}
-      <span>{m.configure.state.DONE} <span title={inFull(lane.endedAt)}>{atTime(lane.endedAt)}</span></span>
+      <span>{done} <span title={inFull(lane.endedAt)}>{atTime(lane.endedAt)}</span></span>
     {:else}
       <span class="text" class:f={lane.state === 'STOPPED' || lane.state === 'SET_ASIDE'}
         >{lane.state === 'STOPPED' ? lane.note : m.configure.state[lane.state]}</span

@@ -31,7 +31,7 @@ class KindsJourneyTest {
             wythop KC-1 02:4c:59:e7:02:02 6103 bch 2 - stands-by
             skeggle KF-1 02:4c:59:e7:03:01 6104 fil 1 ferry-hazel-31-loft -
             ullock KU-1 02:4c:59:e7:04:01 6105 srh 1 - -
-            mungris KM-1 02:4c:59:e7:05:01 10.40.8.23:6103 air 1 - -
+            mungris KM-1 02:4c:59:e7:05:01 10.40.8.23:6103 air 1 - old-release
             bannisdale KB-1 02:4c:59:e7:06:01 6106 blk 1 - -
             bannisdale KB-1 02:4c:59:e7:06:02 6107 blk 2 - -
             harrop KH-1 02:4c:59:e7:07:01 0 idx 1 10.47.254.1 -
@@ -39,6 +39,14 @@ class KindsJourneyTest {
             seathwaite KS-1 02:4c:59:e7:08:01 0 obj 1 tag-of-the-first -
             seathwaite KS-2 02:4c:59:e7:08:08 0 obj 2 tag-of-the-second -
             """;
+
+    private static final Map<String, String> FIRMWARE = Map.of(
+            "kin-iog-1", "3.10.0",
+            "kin-bch-1", "5.1.3",
+            "kin-fil-1", "14.2",
+            "kin-air-1", "1.0.8.1",
+            "kin-blk-1", "8.0.2",
+            "kin-lbc-1", "3.4.0");
 
     private Api api;
     private String server;
@@ -204,6 +212,7 @@ class KindsJourneyTest {
                     throw new AssertionError(standing(unit.getValue()), e);
                 }
             }
+            assertFirmware();
             restricted(stage);
             assertEquals("serves ardal-backup", stage.kept("KS-2", "state"));
             assertEquals("in service", stage.kept("KB-1-1", "service"));
@@ -215,6 +224,23 @@ class KindsJourneyTest {
                             .filter(each -> !each.matches(".*status of 409 .* at \\S+/decision:.*"))
                             .toList());
         }
+    }
+
+    /** What each machine shows of its own software is read at its check, and one is older than the site wants. */
+    private void assertFirmware() throws IOException, InterruptedException {
+        Map<String, String> read = new LinkedHashMap<>();
+        FIRMWARE.keySet()
+                .forEach(unit ->
+                        read.put(unit, proof(units.get(unit)).path("firmware").asText()));
+        assertEquals(FIRMWARE, read, () -> read.entrySet().stream()
+                .filter(each -> !each.getValue().equals(FIRMWARE.get(each.getKey())))
+                .map(each -> proof(units.get(each.getKey())).toPrettyString())
+                .toList()
+                .toString());
+        thing("firmware", "wireless-controller", Map.of("rule", "at least", "version", "8.0"));
+        Stage.until("the old firmware is a finding", LONG, () -> api.look(server, "/api/bring-ups/1/prepare")
+                .findValuesAsText("code")
+                .contains("firmware-baseline"));
     }
 
     /** SSH answers the management networks and no others: tried with an address here and one in the annex. */

@@ -73,7 +73,7 @@ final class Stage implements AutoCloseable {
     }
 
     /**
-     * The same with what such machines lean on besides: a directory, a proxy, and a DHCP server that leases from this
+     * The same with what such machines lean on besides: a proxy, and a DHCP server that leases from this
      * pool.
      */
     static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool)
@@ -85,8 +85,6 @@ final class Stage implements AutoCloseable {
                 restartMillis,
                 Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()),
                 PLAIN,
-                "--directory",
-                "10.40.8.21",
                 "--proxy",
                 "10.40.8.25",
                 "--dhcp",

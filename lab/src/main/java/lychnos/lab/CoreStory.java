@@ -101,6 +101,7 @@ final class CoreStory {
             send("POST", "probes", ask);
         }
         place();
+        TeamAsks.note(story, "/api/bring-ups/" + core);
         if (real) {
             send("POST", "record-pushes", JSON.createObjectNode());
         }
@@ -185,6 +186,8 @@ final class CoreStory {
                         base + ".8.23"));
         resource("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
         resource("fabric", "compute", Map.of("switches", "4"));
+        resource("firmware", "interconnect-pair", Map.of("rule", "exactly", "version", "2.6.1"));
+        resource("firmware", "wireless-controller", Map.of("rule", "at least", "version", "8.9"));
         resource("source", "operations", Map.of("prefix", base + ".250.0/24"));
         String today = LocalDate.now().toString();
         resource(
@@ -236,7 +239,27 @@ final class CoreStory {
                             "key",
                             "out-by-the-gate"));
             resource("time", "ntp-4", Map.of("address", base + ".8.9"));
+            directory();
         }
+    }
+
+    /** The digest of its certificate comes from the script that started it, as if a person had compared it. */
+    private void directory() throws IOException, InterruptedException {
+        Map<String, String> directory = new HashMap<>(Map.of(
+                "address",
+                base + ".8.21",
+                "protection",
+                "starttls",
+                "base",
+                "dc=ardal,dc=example",
+                "user",
+                "uid=looks-up,dc=ardal,dc=example",
+                "key",
+                "moss-on-the-wall-4",
+                "group",
+                "storage-team"));
+        directory.put("certificate", System.getenv("HALL_DIRECTORY_DIGEST"));
+        resource("directory", "directory-1", directory);
     }
 
     private void resource(String sort, String name, Map<String, String> values)

@@ -158,6 +158,7 @@ class ArchitectureTest {
             "configure.bench",
             "handover.chain",
             "handover",
+            "requests",
             "board",
             "prepare");
 

@@ -92,7 +92,8 @@ class TablesTest {
                             "trait_change")),
             Map.entry("prove.notices", List.of("notice_target", "told_day")),
             Map.entry("handover.chain", List.of("chain_link")),
-            Map.entry("handover", List.of("open_item", "pack", "record", "replacement", "retirement")));
+            Map.entry("handover", List.of("open_item", "pack", "record", "replacement", "retirement")),
+            Map.entry("requests", List.of("team_request")));
 
     /** Commands of their own, which replace the key of every sealed value, wherever it is kept. */
     private static final Set<String> EVERYWHERE = Set.of("RotateMain");

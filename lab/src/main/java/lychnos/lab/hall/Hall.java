@@ -21,7 +21,6 @@ import lychnos.lab.Plug;
 import lychnos.lab.WholeFile;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
-import lychnos.lab.console.Directory;
 import lychnos.lab.console.WebProxy;
 
 /**
@@ -123,12 +122,6 @@ public final class Hall implements AutoCloseable {
         Optional<Dhcp> dhcp = Optional.ofNullable(options.get("--dhcp")).map(Dhcp::at);
         int consoles = 0;
         if (options.containsKey("--consoles")) {
-            if (options.containsKey("--directory")) {
-                new Directory(
-                        Vertx.vertx(),
-                        options.get("--directory"),
-                        Map.of("joins-arrays", "peat-and-heather-2", "night-visitor", "over-the-fell-9"));
-            }
             if (options.containsKey("--proxy")) {
                 new WebProxy(
                         Vertx.vertx(),

@@ -32,6 +32,8 @@ import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.site.Network;
+import lychnos.server.units.GivenFact.GivenFactKey;
+import lychnos.server.units.OwnLogins;
 import lychnos.server.units.Unit;
 import lychnos.wire.ladder.Target;
 import org.hibernate.Session;
@@ -49,14 +51,23 @@ public class Endpoints {
     private final Answers answers;
     private final ConsoleReader consoles;
     private final SealedStore sealed;
+    private final OwnLogins ownLogins;
 
-    Endpoints(Session db, Kinds kinds, Targets targets, Answers answers, ConsoleReader consoles, SealedStore sealed) {
+    Endpoints(
+            Session db,
+            Kinds kinds,
+            Targets targets,
+            Answers answers,
+            ConsoleReader consoles,
+            SealedStore sealed,
+            OwnLogins ownLogins) {
         this.db = db;
         this.kinds = kinds;
         this.targets = targets;
         this.answers = answers;
         this.consoles = consoles;
         this.sealed = sealed;
+        this.ownLogins = ownLogins;
     }
 
     /** One of them; detached, for reading. */
@@ -73,10 +84,11 @@ public class Endpoints {
         UnitRows rows = targets.read(unitIds);
         Map<EndpointKey, Map<Address, String>> elsewhere = targets.elsewhere(rows);
         Map<Long, Map<String, Secret>> secrets = sealed.open(unitIds, SealedStore.SealedState.PROVEN);
+        Map<GivenFactKey, Secret> entered = ownLogins.entered(unitIds);
         Map<Long, List<TargetEndpoint>> all = new HashMap<>();
         rows.units().values().forEach(unit -> {
-            EndpointsAbout about =
-                    new EndpointsAbout(unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()));
+            EndpointsAbout about = new EndpointsAbout(
+                    unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()), entered);
             all.put(
                     unit.id,
                     about.kind.driven()
@@ -89,13 +101,29 @@ public class Endpoints {
         return all;
     }
 
-    /** A unit with what was read for all that are looked at together, and its passwords that have logged in. */
+    /**
+     * A unit with what was read for all that are looked at together.
+     *
+     * @param secrets its passwords that have logged in
+     * @param entered those that a person has entered, of all units
+     */
     private record EndpointsAbout(
             Unit unit,
             Kind kind,
             UnitRows rows,
             Map<EndpointKey, Map<Address, String>> elsewhere,
-            Map<String, Secret> secrets) {}
+            Map<String, Secret> secrets,
+            Map<GivenFactKey, Secret> entered) {
+
+        /** One that a person has entered was not made here, so that no setup has proven it: the check does. */
+        Secret phrase(String name, String member) {
+            Secret own = secrets.get(name);
+            return own != null
+                    ? own
+                    : entered.getOrDefault(
+                            new GivenFactKey(unit.id, member, name), entered.get(new GivenFactKey(unit.id, "", name)));
+        }
+    }
 
     private List<TargetEndpoint> dialogued(EndpointsAbout about) {
         Unit unit = about.unit;
@@ -210,7 +238,7 @@ public class Endpoints {
                 .findFirst()
                 .map(step -> {
                     ControllerPlan plan = new ControllerPlan(step, own);
-                    Secret ours = about.secrets.get(step.phrase());
+                    Secret ours = about.phrase(step.phrase(), member);
                     return new Target.Redfish(
                             plan.serial(),
                             plan.mac().orElseThrow(),
@@ -248,7 +276,7 @@ public class Endpoints {
         }
         KindChecks.SignsIn signsIn = kind.checks().signsIn().get();
         Target.Login ours =
-                new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
+                new Target.Login(signsIn.user().fill(own::text).orElse(""), about.phrase(signsIn.phrase(), member));
         List<Kind.Login> factory = about.rows.with(kind, about.unit.id, member).logins().stream()
                 .filter(login -> login.way().equals("ssh"))
                 .map(Kind.FactoryLogin::login)
@@ -310,7 +338,7 @@ public class Endpoints {
                 .orElse(null);
         return new Target.Pages(
                 at,
-                new Target.Login(user, about.secrets.get(over.phrase())),
+                new Target.Login(user, about.phrase(over.phrase(), member)),
                 new Target.Login(user, factory),
                 over.about(),
                 must,

@@ -10,6 +10,7 @@ public enum ConfigureText implements Message {
     SETUPS_ARE_OUTSIDE_THEIR_WINDOWS(
             "Each unit that is ready is outside its change window. Wait for it, or enter a reason to start now."),
     WENT_ON_OUTSIDE_THE_CHANGE_WINDOW("went on outside the change window: {reason}"),
+    A_CHECK_FOLLOWS("a check follows"),
     ANOTHER_OF_THE_KIND_NEEDS_A_LOOK(
             "{unit}, of the same kind, shows something that was not foreseen. Look at it first."),
     ANOTHER_ONE("another one"),
@@ -33,6 +34,7 @@ public enum ConfigureText implements Message {
     BREAK_SENT("break sent by {login}"),
     CAME_FROM("came from {from}; "),
     CANCELLED_BEFORE_THE_START("Cancelled before the start."),
+    CANCELLED_PASSWORD_CHANGES("cancelled the password change of {count} {count|unit|units}"),
     CANCELLED_THE_SETUP_OF_UNITS("cancelled the setup of {count} {count|unit|units}"),
     CANNOT_BE_SKIPPED("This cannot be skipped. {sentence}"),
     CHECK_CABLE_AND_POWER("Check cable and power, then try again."),
@@ -71,7 +73,10 @@ public enum ConfigureText implements Message {
     CORRECT_THE_SETTING_OR_THE_FILE("Correct the setting or the file, then try again."),
     DEFINE_THE_RANGE_THAT_DHCP_HANDS_OUT(
             "Define the range that DHCP hands out, or enter its first address with the label."),
+    DOES_NOT_ANSWER_AT_ITS_ADDRESS("The controller does not answer at {address}, or another machine does."),
     DOES_NOT_ANSWER_PING("does not answer ping"),
+    END_THE_OLD_PASSWORD_BY_HAND(
+            "The new password works and is the one on record. Look at the accounts of the controller."),
     ENTER_HOW_MANY_RUN_IN_PARALLEL("Enter how many run in parallel."),
     ENTER_ITS_FACTS_AND_ALLOCATE_ITS_ADDRESS("Enter its facts and allocate its address, then try again."),
     ENTER_ITS_FIRST_ADDRESS_WITH_THE_LABEL(
@@ -131,6 +136,8 @@ public enum ConfigureText implements Message {
     MACHINE_SHOWS_AN_EMPTY_LOG("The machine shows an empty log."),
     MEMBER_IS_NOT_STOPPED("This member is not stopped."),
     MEMBER_IS_ON_A_LINE("This member is on a line; its steps are ticked by what the line shows."),
+    NEW_PASSWORD_WORKS_OLD_REFUSED_BY_PAGES("the new password has logged in, the old one is refused"),
+    NEW_PASSWORD_WORKS_OLD_REFUSED("the new password has logged in, the old one is refused; {evidence}"),
     NEW_PASSWORD_HAS_LOGGED_IN("the new password “{name}” has logged in{of}"),
     NEW_PASSWORD_HAS_LOGGED_IN_WITH_EVIDENCE("the new password has logged in; {evidence}"),
     NEXT_STEP_SHOWS_WHICH_PASSWORD("{unknown}; the next step shows which password it has"),
@@ -152,6 +159,9 @@ public enum ConfigureText implements Message {
     NO_PREREQUISITE_BLOCKS_IT("No prerequisite blocks it."),
     NO_SERIAL_NUMBER_AND_NO_MAC_ADDRESS(
             "No serial number and no MAC address of this unit is known. Enter one in Prepare."),
+    NO_PASSWORD_CAN_BE_CHANGED(
+            "Not all of these passwords can be changed now. A unit must be set up over Redfish, or have pages with a "
+                    + "documented interface; its password must have logged in, and nothing may be in progress."),
     NO_SETUP_IS_IN_PROGRESS("No setup is in progress."),
     NO_SETUP_OF_THIS_UNIT_IS_IN_PROGRESS("No setup of this unit is in progress."),
     NO_SUCH_DIALOGUE("There is no such dialogue."),
@@ -160,6 +170,7 @@ public enum ConfigureText implements Message {
     NO_SUCH_SETUP("There is no such setup."),
     NO_SUCH_UNIT_IN_THIS_BRING_UP("There is no such unit in this bring-up."),
     NO_UNIT_IS_READY("No unit is ready. A unit needs its label and address, and must not be in progress already."),
+    OLD_PASSWORD_STILL_WORKS("The controller accepts the old password as well as the new one."),
     OLD_ONE_STAYS("The old one stays. Try again; if it still fails, reset the machine."),
     ONE_SEALED_BEFORE_IS_USED("the one sealed before is used"),
     ONLY_A_LEAD_CAN_START_IT_ANYWAY("{prerequisite} Only a lead can start it anyway."),
@@ -175,12 +186,16 @@ public enum ConfigureText implements Message {
     PAGES_REFUSE_THE_LOGIN(
             "The pages refuse the login. It was tried only once, so that no account is locked. Find out the "
                     + "password; continuing tries once more."),
+    PAGES_ARE_NOT_PLANNED("The pages of this unit have no address or no password any more."),
+    PAGES_REFUSE_THE_PASSWORD("The pages refuse the password on record."),
     PAGES_SHOW_ANOTHER_CERTIFICATE(
             "it shows another certificate than before, {shown}; where that was replaced on purpose, put this "
                     + "setup away and begin it again"),
+    PASSWORD_IS_CHANGED_ALREADY("The password of this unit is changed already."),
     PASSWORD_IS_NOT_KNOWN_YET("This password is not known yet."),
     PASSWORD_MAY_HAVE_BEEN_CHANGED_SINCE(
             "The password may have been changed since. Reset the machine, or enter the password in use."),
+    PASSWORD_REPLACED("password replaced"),
     PASSWORD_OF_CHARACTERS_IS_SEALED("a password of {length} characters is sealed"),
     READING_DIFFERS_FROM_THE_LABEL(
             "You read “{text}”, and the label list has {label}. Check that this is the right machine, or correct "
@@ -199,6 +214,8 @@ public enum ConfigureText implements Message {
             "“{step}” shows another form than its description says, so that it was not set. Do it by hand, or "
                     + "correct the description."),
     STARTED_FILLING_IN_THE_PAGES("started filling in the pages{more}"),
+    STARTED_PASSWORD_CHANGES(
+            "started to change the passwords of {count} {count|unit|units}, {width} at once after the first"),
     STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
     STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console"),
     STARTED_THE_SETUP_OUT_OF_ORDER(
