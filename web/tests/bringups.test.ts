@@ -53,6 +53,22 @@ describe('the list of bring-ups', () => {
     expect(await screen.findByText(/No bring-up yet/)).toBeInTheDocument();
   });
 
+  it('shows the button below the list only with the list, which would push it away under the pointer', async () => {
+    let tell: (response: Response) => void = () => undefined;
+    fetched.mockImplementation(() => new Promise((resolve) => (tell = resolve)));
+    shown();
+    await waitFor(() => expect(fetched).toHaveBeenCalled());
+    expect(screen.queryByRole('button', { name: 'New bring-up' })).toBeNull();
+    tell(answer([brief({})]));
+    expect(await screen.findByRole('button', { name: 'New bring-up' })).toBeInTheDocument();
+  });
+
+  it('can begin a bring-up although the list does not come', async () => {
+    fetched.mockImplementation(() => Promise.resolve(answer({ detail: 'Not now.' }, 503)));
+    shown();
+    expect(await screen.findByRole('button', { name: 'New bring-up' })).toBeInTheDocument();
+  });
+
   it('proposes the site where the last one was begun', async () => {
     fetched.mockImplementation(() =>
       Promise.resolve(answer([brief({ id: 7, site: 'Ardal north', siteCode: 'arn' }), brief({ id: 3 })])),

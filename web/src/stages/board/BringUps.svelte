@@ -74,7 +74,8 @@
       {#if list.data}<p>{m.bringUps.none}</p>{/if}
     {/each}
   </div>
-  {#if session.mayWork}<B look="go" onclick={open}>{m.bringUps.begin}</B>{/if}
+  <!-- below the list: shown before the list, it would move away under the pointer -->
+  {#if session.mayWork && !list.isPending}<B look="go" onclick={open}>{m.bringUps.begin}</B>{/if}
 </main>
 {#if beginning}
   <Dialog title={m.bringUps.begin} onclose={() => (beginning = false)}>
