@@ -1,9 +1,9 @@
 # Makes what is derived from the code and kept with it. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos record
+usage: ./lychnos record [KIND …]
 
-Sets up each stand-in with a console once, saves the recordings to kinds/recordings and writes
+Sets up each stand-in with a console once, or those of the kinds that are named, saves the recordings to kinds/recordings and writes
 docs/kind-reference.md, docs/kind-language.md and docs/coverage.md. Writes the types of the web from the OpenAPI document of the server.
 Run it when a stand-in, a kind or the interface has changed.
 TXT
@@ -20,10 +20,10 @@ if [ "${LYCHNOS_INSIDE:-}" != record ]; then
     -Dmdep.includeScope=test) || die "the build failed"
   export LYCHNOS_INSIDE=record
   (cd "$ROOT/web" && npm run --silent types)
-  "${NS_COMMAND[@]}" "$ROOT/lychnos" record
+  "${NS_COMMAND[@]}" "$ROOT/lychnos" record "$@"
   exit
 fi
 ip link set lo up
 cd "$ROOT"
 java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" \
-  lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md docs/coverage.md
+  lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md docs/kind-language.md docs/coverage.md "$@"

@@ -33,15 +33,17 @@ account() {
 }
 group() {
   printf 'dn: cn=%s,%sdc=ardal,dc=example\nobjectClass: groupOfNames\ncn: %s\n' "$1" "$2" "$1"
-  printf 'member: uid=night-visitor,dc=ardal,dc=example\n\n'
+  printf 'member: uid=%s,dc=ardal,dc=example\n\n' "${3:-night-visitor}"
 }
 [ -f "$dir/data/data.mdb" ] || {
   printf 'dn: dc=ardal,dc=example\nobjectClass: domain\ndc: ardal\n\n'
   printf 'dn: ou=old,dc=ardal,dc=example\nobjectClass: organizationalUnit\nou: old\n\n'
   account joins-arrays peat-and-heather-2
   account night-visitor over-the-fell-9
+  account day-visitor under-the-fell-3
   account looks-up moss-on-the-wall-4
   group storage-team ''
+  group storage-readers '' day-visitor
   # the same name twice, as after a move that was not finished
   group fabric-team ''
   group fabric-team ou=old,

@@ -68,6 +68,19 @@ final class KindsFacts {
                 "night-visitor",
                 "password of the directory account",
                 "over-the-fell-9");
+        fact(
+                "kin-fil-1",
+                "",
+                "mail sender",
+                "files@ardal.example",
+                "mail recipient",
+                "operations@ardal.example",
+                "group that may only read",
+                "storage-readers",
+                "directory account that may only read",
+                "day-visitor",
+                "password of the account that may only read",
+                "under-the-fell-3");
         fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "6105");
         fact(
                 "kin-air-1",
@@ -82,6 +95,10 @@ final class KindsFacts {
                 "mungris-air.img",
                 "image size",
                 "4 GiB",
+                "directory",
+                "10.40.8.21",
+                "licence of the radios",
+                "K8-AIR-KIN-51",
                 "image digest",
                 "sha256:" + "5d".repeat(32));
         fact(

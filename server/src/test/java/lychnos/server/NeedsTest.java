@@ -104,7 +104,7 @@ class NeedsTest {
         half.remove(7);
         client.post("/api/bring-ups/" + id + "/allocations", Map.of("lines", half))
                 .statusCode(400)
-                .body("detail", containsString("port 4"));
+                .body("detail", containsString("lower 2"));
         take(fits).statusCode(200);
         assertEquals(
                 "10.40.16.100",

@@ -81,7 +81,18 @@ final class DialogueReader {
     /** How one signs in over SSH to look at what the machine keeps. */
     KindChecks.SignsIn signsIn(YamlPlace place) {
         place.only("signs-in");
-        return new KindChecks.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")));
+        return signsIn(
+                place,
+                place.at("also").list().stream()
+                        .map(entry -> {
+                            entry.only("also-signs-in");
+                            return signsIn(entry, List.of());
+                        })
+                        .toList());
+    }
+
+    private KindChecks.SignsIn signsIn(YamlPlace place, List<KindChecks.SignsIn> also) {
+        return new KindChecks.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")), also);
     }
 
     /** A port that answers the sources of a fact only. */

@@ -122,6 +122,7 @@ public record KindChecks(
      * An account.
      *
      * @param phrase the name of the password that is ours
+     * @param also further accounts that must be let in, such as one that may only read; none of them has others
      */
-    public record SignsIn(Template user, String phrase) {}
+    public record SignsIn(Template user, String phrase, List<SignsIn> also) {}
 }

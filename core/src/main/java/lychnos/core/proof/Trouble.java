@@ -42,6 +42,9 @@ public enum Trouble implements Message {
     OTHER_MACHINE(
             "Another machine answers: {seen}.",
             "Compare the label with the rack position. Nothing was written to this machine."),
+    ACCOUNT_REFUSED(
+            "The machine does not let {seen} in.",
+            "Check the account in the directory, its password in the facts, and its role on the machine."),
     SETTINGS_UNREADABLE("The settings cannot be read back: {seen}.", "Check again in a minute."),
     NOT_AS_PLANNED("{seen}.", "Set up the unit again, or correct the plan."),
     NOT_IN_STATE(

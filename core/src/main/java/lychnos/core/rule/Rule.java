@@ -43,7 +43,6 @@ public interface Rule {
             new ImageTooLarge(),
             new BelowLeast(),
             new ImageNotChecked(),
-            new OddDataPorts(),
             new NameTooLong(),
             new NameTwice(),
             new RecordDisagrees(),

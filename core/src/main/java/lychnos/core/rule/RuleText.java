@@ -131,8 +131,6 @@ enum RuleText implements Message {
     NO_TIME_SERVER("No time server is defined"),
     NO_TIME_SERVER_LEFT("No time server is left"),
     NO_TIME_SERVER_WHY("Certificates and logs need the right time. Enter one, preferably three."),
-    ODD_DATA_PORTS("{unit} would have {count} data ports"),
-    ODD_DATA_PORTS_WHY("Data ports come in pairs, one per path. Use an even number."),
     ONE_NAME_SERVER("Only one name server"),
     ONE_NAME_SERVER_WHY("While it restarts, nothing resolves. Add a second one."),
     ONE_TIME_SERVER("Only one time source"),

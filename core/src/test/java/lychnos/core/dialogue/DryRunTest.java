@@ -15,44 +15,30 @@ import org.junit.jupiter.api.Test;
 /** The shipped dialogues, tried on recorded lines. */
 class DryRunTest {
 
-    private static final Map<String, String> LEFT = Map.of(
-            "serial",
-            "OR-20117",
-            "factory.user",
-            "keeper",
-            "password-policy",
-            "2",
-            "address",
-            "10.40.8.40",
-            "length",
-            "24",
-            "gateway",
-            "10.40.8.1",
-            "name-server-1",
-            "10.40.8.3",
-            "shared.address",
-            "10.40.8.42");
-    private static final Map<String, String> SECOND = Map.of(
-            "serial",
-            "FC-882",
-            "fabric-name",
-            "ardal-fabric",
-            "active",
-            "3",
-            "member-number",
-            "2",
-            "tunnel-pool",
-            "10.45.0.0/16",
-            "control-vlan",
-            "3900",
-            "address",
-            "10.40.8.71",
-            "length",
-            "24",
-            "gateway",
-            "10.40.8.1",
-            "name",
-            "ard-fdc-1-2");
+    private static final Map<String, String> LEFT = Map.ofEntries(
+            Map.entry("serial", "OR-20117"),
+            Map.entry("factory.user", "keeper"),
+            Map.entry("password-policy", "2"),
+            Map.entry("begins", "fresh"),
+            Map.entry("names-used", "yes"),
+            Map.entry("address", "10.40.8.40"),
+            Map.entry("length", "24"),
+            Map.entry("gateway", "10.40.8.1"),
+            Map.entry("name-server-1", "10.40.8.3"),
+            Map.entry("shared.address", "10.40.8.42"));
+    private static final Map<String, String> SECOND = Map.ofEntries(
+            Map.entry("serial", "FC-882"),
+            Map.entry("duty", "active"),
+            Map.entry("fabric-number", "7"),
+            Map.entry("fabric-name", "ardal-fabric"),
+            Map.entry("active", "3"),
+            Map.entry("member-number", "2"),
+            Map.entry("tunnel-pool", "10.45.0.0/16"),
+            Map.entry("control-vlan", "3900"),
+            Map.entry("address", "10.40.8.71"),
+            Map.entry("length", "24"),
+            Map.entry("gateway", "10.40.8.1"),
+            Map.entry("name", "ard-fdc-1-2"));
 
     private static final Secret PASSWORD = Secret.of("Hn4tRb7sLxVc");
 
@@ -82,7 +68,7 @@ class DryRunTest {
         DryRun.Report report = play("fabric-controller", "controller 2", "controller-2.txt", SECOND);
         assertEquals(List.of(), report.differences());
         assertEquals(List.of(), report.open());
-        assertEquals(17, report.done().size());
+        assertEquals(19, report.done().size());
     }
 
     @Test

@@ -52,8 +52,17 @@ class LookAgainTest {
         }
     }
 
-    private static final Known PLAN = new Known(
-            Map.of("address", "10.40.8.20", "length", "24", "gateway", "10.40.8.1", "name-server-1", "10.40.8.3"));
+    private static final Known PLAN = new Known(Map.of(
+            "address",
+            "10.40.8.20",
+            "length",
+            "24",
+            "gateway",
+            "10.40.8.1",
+            "name-server-1",
+            "10.40.8.3",
+            "names-used",
+            "yes"));
 
     private static Kind kind(String id) {
         return KindReader.shipped(id);

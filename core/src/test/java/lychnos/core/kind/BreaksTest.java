@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import lychnos.core.Rounds;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
@@ -39,6 +40,9 @@ class BreaksTest {
     private static final Duration STEP = Duration.ofMillis(50);
     private static final Duration PATIENCE = Duration.ofMinutes(40);
 
+    /** About as many moments of a setup are tried in a usual run. */
+    private static final int MOST_MOMENTS = 30;
+
     static Stream<Kind> withConsole() {
         return RecordingTest.withConsole();
     }
@@ -64,7 +68,7 @@ class BreaksTest {
         assertTrue(whole.size() > 5, whole::toString);
         List<String> failures = new ArrayList<>();
         int tried = 0;
-        for (int after = 1; after < whole.size(); after++) {
+        for (int after = 1; after < whole.size(); after += apart(whole.size())) {
             for (Lost lost : Lost.values()) {
                 if (lost == Lost.THE_ANSWER_ITSELF && isCommand(dialogue, recording, whole.get(after - 1))) {
                     continue; // nobody can tell whether it came to the machine: what it should have done is waited for
@@ -89,6 +93,14 @@ class BreaksTest {
                 () -> kind.id() + ", " + failures.size() + " failures, the first ones:\n"
                         + String.join("\n", failures.subList(0, Math.min(6, failures.size()))));
         assertTrue(tried > 40, () -> kind.id() + " has too few moments to be broken off at");
+    }
+
+    /**
+     * How far moments lie apart: a setup with cursor keys has a hundred and more, most of them alike. The long run tries
+     * more of them.
+     */
+    private static int apart(int answers) {
+        return Math.max(1, answers / Rounds.of(MOST_MOMENTS));
     }
 
     private static boolean isCommand(Dialogue dialogue, Recording recording, String sent) {

@@ -63,7 +63,8 @@ class KindDifferenceTest {
                 KindPart.NAME,
                 after("{site}-{kind}-{n:2}", "{site}-{kind}-{n:3}").get(0).part());
         assertEquals(
-                KindPart.CHECK, after("shut: [ 23 ]", "shut: [ 23, 80 ]").get(0).part());
+                KindPart.CHECK,
+                after("shut: [ 22, 23 ]", "shut: [ 22, 23, 80 ]").get(0).part());
         assertEquals(
                 KindPart.LOGIN, after("phrase: greenup", "phrase: other").get(0).part());
         assertEquals(

@@ -83,10 +83,10 @@ class KindReaderTest {
     @Test
     void repeatsRolesByAFactOfTheUnit() {
         Kind kind = KindReader.shipped("block-array");
-        assertEquals(5, kind.needs(2, Map.of()).get(1).roles().size(), "four ports by default, and the portal");
-        assertEquals(
-                List.of("target portal", "port 1", "port 2"),
-                kind.needs(2, Map.of("data-ports", "2")).get(1).roles());
+        assertEquals(4, kind.needs(2, Map.of()).get(2).roles().size(), "two ports for each path by default");
+        Need ports = kind.needs(2, Map.of("ports-per-path", "3")).get(2);
+        assertEquals(List.of("upper 1", "upper 2", "upper 3", "lower 1", "lower 2", "lower 3"), ports.roles());
+        assertEquals(Need.Paths.ALTERNATING, ports.paths());
     }
 
     @Test
@@ -100,27 +100,28 @@ class KindReaderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "title: Block | tytle: Block | 3 | core.kind.KindFaultText.UNKNOWN_KEY",
-                "title: Block | tytle: Block | 2 | core.kind.KindFaultText.KEY_MISSING",
-                "port: 443 | port: 70000 | 137 | core.kind.KindFaultText.NUMBER_EXPECTED",
-                "port: 443 | community: open sesame | 137 | core.kind.KindFaultText.COMMUNITY",
-                "about: 8 min | about: soon | 78 | core.kind.KindFaultText.NOT_A_TIME",
-                "at-most: 30 min | at-most: 10 s | 78 | core.kind.KindFaultText.TIMES_REVERSED",
-                "kind: block-array | kind: [a] | 2 | core.kind.KindFaultText.TEXT_EXPECTED",
-                "{unit}-ca | {uint}-ca | 44 | core.name.NameText.UNKNOWN_FIELD",
-                "is: mtu | is: mto | 18 | core.kind.KindFaultText.FACT_TYPE",
-                "default: \"9000\" | default: \"90000\" | 18 | core.fact.FactText.NOT_A_NUMBER",
-                "in: storage-data | in: storage | 39 | core.kind.KindFaultText.NOT_A_PURPOSE",
-                "times: data-ports | times: data-port | 40 | core.kind.KindFaultText.NOT_A_COUNT",
-                "ssh: { user: \"{factory.user}\", phrase: \"{curator-password}\" } | ssh: yes | 141 "
+                "title: Block | tytle: Block | core.kind.KindFaultText.UNKNOWN_KEY",
+                "title: Block | tytle: Block | core.kind.KindFaultText.KEY_MISSING",
+                "port: 443 | port: 70000 | core.kind.KindFaultText.NUMBER_EXPECTED",
+                "port: 443 | community: open sesame | core.kind.KindFaultText.COMMUNITY",
+                "about: 8 min | about: soon | core.kind.KindFaultText.NOT_A_TIME",
+                "at-most: 30 min | at-most: 10 s | core.kind.KindFaultText.TIMES_REVERSED",
+                "kind: block-array | kind: [a] | core.kind.KindFaultText.TEXT_EXPECTED",
+                "{unit}-ca | {uint}-ca | core.name.NameText.UNKNOWN_FIELD",
+                "is: mtu | is: mto | core.kind.KindFaultText.FACT_TYPE",
+                "default: \"9000\" | default: \"90000\" | core.fact.FactText.NOT_A_NUMBER",
+                "in: storage-data | in: storage | core.kind.KindFaultText.NOT_A_PURPOSE",
+                "times: ports-per-path | times: ports-per-part | core.kind.KindFaultText.NOT_A_COUNT",
+                "ssh: { user: \"{factory.user}\", phrase: \"{curator-password}\" } | ssh: yes "
                         + "| core.kind.KindFaultText.SHOWS_WITHOUT_LOGIN",
-                "udp 53 | udp dns | 146 | core.kind.KindFaultText.FLOW_PORT",
-                "names: | names: [ | 44 | core.kind.KindFaultText.NOT_YAML",
-                "of: unit, is: serial | of: array, is: serial | 11 | core.kind.KindFaultText.FACT_SCOPE",
+                "udp 53 | udp dns | core.kind.KindFaultText.FLOW_PORT",
+                "names: | names: [ | core.kind.KindFaultText.NOT_YAML",
+                "of: unit, is: serial | of: array, is: serial | core.kind.KindFaultText.FACT_SCOPE",
             })
-    void namesWhatIsWrongAndWhere(String good, String bad, int line, String message) throws IOException {
+    void namesWhatIsWrongAndWhere(String good, String bad, String message) throws IOException {
         String yaml = shipped("block-array");
         assertTrue(yaml.contains(good), good);
+        long line = yaml.substring(0, yaml.indexOf(good)).lines().count();
         KindFaults faults = assertThrows(
                 KindFaults.class,
                 () -> KindReader.read(yaml.replaceFirst(
@@ -136,7 +137,7 @@ class KindReaderTest {
         String yaml = shipped("block-array")
                 .replace("is: mtu", "is: mto")
                 .replace("port: 443", "port: 0")
-                .replace("in: storage-data", "in: storage");
+                .replaceFirst("in: storage-data", "in: storage");
         assertEquals(
                 3,
                 assertThrows(KindFaults.class, () -> KindReader.read(yaml))

@@ -25,6 +25,7 @@ class PagePasswordTest {
         assertEquals(
                 List.of(
                         "block-array",
+                        "file-array",
                         "access-appliance",
                         "fleet-manager",
                         "load-balancer",

@@ -139,7 +139,7 @@ final class PlanChanges {
 
     static final List<String> DNS = List.of("10.40.8.3", "10.40.8.4");
     static final List<String> NTP = List.of("10.40.8.6", "10.40.8.7", "10.40.8.8");
-    static final String[] ARRAY = {"licence-key=K", "data-mtu=9000", "data-ports=4"};
+    static final String[] ARRAY = {"licence-key=K", "data-mtu=9000", "ports-per-path=2"};
 
     static String[] and(String[] some, String... more) {
         return Stream.concat(Stream.of(some), Stream.of(more)).toArray(String[]::new);

@@ -152,7 +152,6 @@ class RuleTest {
             new Case("licence-key-missing", unit("block-array", 2, "data-mtu=9000")),
             new Case("ends-soon", unit("access-appliance", 1, "licence-key=K", "licence-end=2026-12-01")),
             new Case("mtu-mismatch", unit("block-array", 2, "licence-key=K", "data-mtu=1500")),
-            new Case("odd-data-ports", unit("block-array", 2, "licence-key=K", "data-mtu=9000", "data-ports=3")),
             new Case("proxy-missing", unit("block-array", 2, and(ARRAY, "proxy-needed=yes"))),
             new Case("proxy-not-possible", plan -> {
                 plan.resource(SiteResourceSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));

@@ -156,10 +156,10 @@ class SheetCsvTest {
         assertEquals("ard-obj-1-n2b", names.get("node 2 port 2"));
         assertEquals("ard-obj-1-n1-oob", names.get("node 1 controller"));
         assertEquals(
-                "ard-blk-1-d4",
+                "ard-blk-1-l2",
                 KindReader.shipped("block-array")
                         .hostNames("ard-blk-1", 2, Map.of())
-                        .get("port 4"));
+                        .get("lower 2"));
         assertEquals(
                 Map.of("management", "ard-blk-1-mgmt"),
                 KindReader.shipped("block-array").aliases("ard-blk-1", 2, Map.of()));

@@ -15,6 +15,7 @@ final class BladeChassis extends ConsoleMachine {
 
     private static final String FACTORY = "mosedale";
     private static final int SHORTEST_PASSWORD = 9;
+    private static final Pattern YES_OR_NO = Pattern.compile("yes|no");
     private static final Pattern POLICY = Pattern.compile("[123]");
     /** What a chassis is set to, in the order of its listing. */
     private static final List<String> SETTINGS = List.of(
@@ -101,6 +102,7 @@ final class BladeChassis extends ConsoleMachine {
             banner();
             signIn();
             ownPassword();
+            lease();
             shell();
         }
     }
@@ -151,6 +153,18 @@ final class BladeChassis extends ConsoleMachine {
         }
     }
 
+    /** Each bay has asked DHCP; whether what it was given is kept is asked once. */
+    private void lease() throws InterruptedException {
+        while (!memory.has("lease")) {
+            String kept = ask("bay " + spec.place() + " has leased an address; keep the leased address, yes or no: ");
+            if (YES_OR_NO.matcher(kept).matches()) {
+                memory.put("lease", kept.equals("yes") ? "kept" : "declined");
+            } else {
+                line("denied - yes or no");
+            }
+        }
+    }
+
     @Override
     boolean signsIn(String user, String phrase) {
         return user.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY);
@@ -197,6 +211,7 @@ final class BladeChassis extends ConsoleMachine {
             boolean wrong = spec.has(Habit.WRONG_DEFAULT) && !activated() && name.equals("clock");
             line(String.format("  %-15s %s", name, wrong ? "10.40.8.77" : value));
         }
+        line("  lease           " + (memory.has("lease") ? memory.get("lease") : "-"));
         line("  running image   " + release("5.1.3"));
         line("  hour in UTC     " + clock());
     }
@@ -220,7 +235,7 @@ final class BladeChassis extends ConsoleMachine {
 
     /** What the active one has activated reaches the other over the midplane. */
     private void copied(Memory active) {
-        Stream.concat(SETTINGS.stream(), Stream.of("chief", "activated"))
+        Stream.concat(SETTINGS.stream(), Stream.of("chief", "lease", "activated"))
                 .filter(active::has)
                 .forEach(name -> memory.put(name, active.get(name)));
         showAddresses();

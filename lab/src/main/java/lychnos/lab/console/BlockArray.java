@@ -19,10 +19,24 @@ final class BlockArray extends ConsoleMachine {
     private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+");
     private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
     private static final Pattern NAME = Pattern.compile("[a-z][a-z0-9-]{0,23}");
+    private static final Pattern AGREED = Pattern.compile("agreed");
     private static final Pattern ANY = Pattern.compile(".+");
     private static final String FACTORY = "sleddale";
     static final int SHORTEST_PHRASE = 10;
     private static final int MOST_PORTS = 8;
+
+    /** Its listing: what each line is called, and what it shows. */
+    private static final Map<String, String> LISTED = Map.of(
+            "array", "array",
+            "federation", "federation",
+            "address", "management",
+            "hop", "hop",
+            "check a", "check a",
+            "check b", "check b",
+            "resolvers", "resolvers",
+            "domain", "domain",
+            "clock", "clock",
+            "zone", "zone");
 
     private static final int ISCSI = 3260;
 
@@ -171,6 +185,7 @@ final class BlockArray extends ConsoleMachine {
     }
 
     private void firstSetup() throws InterruptedException, Restart {
+        ask("Terms of use read and agreed to? ", AGREED, "-- not so: nothing goes on before they are agreed to");
         do {
             if (spec.has(Habit.ORDER_CHANGED)) {
                 hop();
@@ -186,7 +201,9 @@ final class BlockArray extends ConsoleMachine {
             }
             phrase();
             asking("array", "Array name: ", NAME);
+            asking("domain", "Domain of the array: ", ANY);
             asking("clock", "Clock: ", PLAIN);
+            asking("zone", "Zone of the clock: ", ANY);
             asking("resolvers", "Resolvers, a blank between: ", ANY);
             asking("federation", "Federation, or none: ", NAME);
             listing();
@@ -234,7 +251,9 @@ final class BlockArray extends ConsoleMachine {
                 "check a",
                 "check b",
                 "resolvers",
+                "domain",
                 "clock",
+                "zone",
                 "phrase",
                 "laid")) {
             peer.memory.put(name, memory.get(name));
@@ -243,25 +262,7 @@ final class BlockArray extends ConsoleMachine {
     }
 
     private void listing() {
-        Map.of(
-                        "array",
-                        "array",
-                        "federation",
-                        "federation",
-                        "address",
-                        "management",
-                        "hop",
-                        "hop",
-                        "check a",
-                        "check a",
-                        "check b",
-                        "check b",
-                        "resolvers",
-                        "resolvers",
-                        "clock",
-                        "clock")
-                .entrySet()
-                .stream()
+        LISTED.entrySet().stream()
                 .sorted(Map.Entry.comparingByKey())
                 .forEach(each -> line(String.format("  %-11s .. %s", each.getKey(), shown(each.getValue()))));
     }

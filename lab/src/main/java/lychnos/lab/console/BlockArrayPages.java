@@ -50,6 +50,19 @@ final class BlockArrayPages implements ServedPages.Pages {
                                 .put("length", 0)
                                 .put("upper", new JsonArray())
                                 .put("lower", new JsonArray()));
+            case "/interfaces" ->
+                page(
+                        resource,
+                        new JsonObject()
+                                .put("copper", "management")
+                                .put(
+                                        "fibre",
+                                        new JsonArray()
+                                                .add("host data")
+                                                .add("host data")
+                                                .add("host data")));
+            case "/replication" ->
+                page(resource, new JsonObject().put("subnet", "").put("tag", 0));
             case "/licence" -> page(resource, new JsonObject().put("key", "").put("state", "none"));
             case "/pool" -> page(resource, new JsonObject().put("layout", ""));
             case "/mail" ->

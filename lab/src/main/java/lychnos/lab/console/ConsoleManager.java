@@ -32,6 +32,7 @@ final class ConsoleManager extends ConsoleMachine {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
+        face.serve(new ConsoleManagerPages(this));
     }
 
     @Override
@@ -103,8 +104,9 @@ final class ConsoleManager extends ConsoleMachine {
                 }
                 case "set" -> set(typed);
                 case "show" -> show();
+                case "drop" -> drop(typed);
                 case "keep" -> keep();
-                default -> line("refused: it knows set, show and keep");
+                default -> line("refused: it knows set, drop, show and keep");
             }
         }
     }
@@ -140,8 +142,28 @@ final class ConsoleManager extends ConsoleMachine {
         line("taken, not kept yet");
     }
 
+    /** The maker tests each one over an interface that is left on it. */
+    private void drop(String typed) {
+        if (typed.equals("drop trial0")) {
+            memory.put("trial0", "gone");
+            line("trial0 is gone");
+        } else {
+            line("refused: there is no such interface to drop");
+        }
+    }
+
+    private String trial() {
+        return spec.has(Habit.KEEPS_LEFTOVER) || !memory.has("trial0") ? "10.47.250.1/24" : "gone";
+    }
+
+    /** The interfaces that it has, as its pages show them. */
+    String interfaces() {
+        return trial().equals("gone") ? "management" : "management, trial0";
+    }
+
     private void show() {
         WANTED.keySet().forEach(name -> line(String.format("    %-8s %s", name, memory.get(name))));
+        line("    trial0   " + trial());
         line("    software " + release("12.1"));
         line("    it-is    " + clock());
     }

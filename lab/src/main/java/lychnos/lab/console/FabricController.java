@@ -16,8 +16,9 @@ final class FabricController extends ConsoleMachine {
     private static final Pattern PREFIX = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d\\d?");
     private static final Pattern NAME = Pattern.compile("[a-z][a-z0-9-]{0,30}");
     private static final Pattern NUMBER = Pattern.compile("[1-9][0-9]{0,3}");
+    private static final Pattern DUTY = Pattern.compile("(active|stand-by)?");
     private static final Pattern SIZE = Pattern.compile("[135]?");
-    private static final List<String> SHARED = List.of("size", "cluster", "overlay", "vlan");
+    private static final List<String> SHARED = List.of("size", "cluster", "number", "overlay", "vlan");
     private static final int SHORTEST_PASSWORD = 8;
 
     private final Face face;
@@ -116,6 +117,8 @@ final class FabricController extends ConsoleMachine {
             given("name", "name of this node ?> ", NAME, "lowercase letters, digits and hyphens");
             given("place", "place of this node ?> ", NUMBER, "a number from 1");
         }
+        String duty = ask("duty of this node, active or stand-by [active] ?> ", DUTY, "error> active or stand-by");
+        memory.put("duty", duty.isEmpty() ? "active" : duty);
         given("address", "address/length of this node ?> ", PREFIX, "an address with its prefix length");
         given("router", "router of this node ?> ", ADDRESS, "an address");
         while (refusesOnce()) {
@@ -132,6 +135,7 @@ final class FabricController extends ConsoleMachine {
         String size = ask("nodes in the cluster, 1, 3 or 5 [" + suggested + "] ?> ", SIZE, "error> 1, 3 or 5");
         memory.put("size", size.isEmpty() ? suggested : size);
         given("cluster", "cluster name ?> ", NAME, "lowercase letters, digits and hyphens");
+        given("number", "fabric number ?> ", NUMBER, "a number from 1");
         given("overlay", "overlay endpoints ?> ", PREFIX, "a prefix, such as 198.51.100.0/24");
         given("vlan", "control VLAN ?> ", NUMBER, "a VLAN from 1 to 4094");
     }
@@ -161,7 +165,9 @@ final class FabricController extends ConsoleMachine {
         shown.put("node place", memory.get("place") + " of " + memory.get("size"));
         shown.put("node address", memory.get("address"));
         shown.put("node router", memory.get("router"));
+        shown.put("node duty", memory.get("duty"));
         shown.put("cluster", memory.get("cluster"));
+        shown.put("fabric number", memory.get("number"));
         shown.put("overlay", memory.get("overlay"));
         shown.put("control VLAN", memory.get("vlan"));
         shown.put("image", release("9.2.5"));

@@ -33,6 +33,7 @@ final class Face {
     private ServedPages interfaces;
     private SshDoors.Shell shell;
     private Predicate<String> allowed = address -> true;
+    private boolean ssh = true;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final Set<String> quiet = new LinkedHashSet<>();
     private final Memory memory;
@@ -79,8 +80,20 @@ final class Face {
         });
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
-        if (port == 443) {
+        openSsh(address);
+    }
+
+    private void openSsh(String address) {
+        if (port == 443 && ssh) {
             SshDoors.open(address, new SshDoors.Door(software, hostKey(), shell, allowed));
+        }
+    }
+
+    /** Whether SSH answers, from now on. */
+    synchronized void withSsh(boolean on) {
+        if (ssh != on) {
+            ssh = on;
+            pages.keySet().forEach(on ? this::openSsh : SshDoors::close);
         }
     }
 

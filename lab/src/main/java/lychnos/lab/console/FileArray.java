@@ -26,6 +26,7 @@ final class FileArray extends ConsoleMachine {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
+        face.serve(new FileArrayPages(this, card()));
         this.vertx = vertx;
     }
 

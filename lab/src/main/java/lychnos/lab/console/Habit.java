@@ -48,6 +48,12 @@ public enum Habit {
     NEVER_SERVES,
     /** Runs an older version of its software than the others. */
     OLD_RELEASE,
+    /** Has something of the maker's left on it, although it was told to take it away. */
+    KEEPS_LEFTOVER,
+    /** Takes over other settings from the first of two than that one has. */
+    FETCHES_OTHER,
+    /** Has less memory than what is installed on it needs. */
+    LITTLE_MEMORY,
     /** Its clock is three hours behind. */
     CLOCK_WRONG,
     /** Asks the second question of all again after it was answered. */

@@ -4,17 +4,29 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A Greenup host: three pages worked with cursor keys, reached from a start page. Until it is set up it answers at the
- * address that DHCP gave it. It saves nothing that it has not tested itself.
+ * A Greenup host: installed from its medium, then three pages worked with cursor keys, reached from a start page. Until
+ * it is set up it answers at the address that DHCP gave it. It saves nothing that it has not tested itself.
  */
 final class HypervisorHost extends ScreenMachine {
 
     private static final String BACK = "Back";
     private static final Map<String, List<String>> PAGES = Map.of(
             "start", List.of("Host", "Uplink", "Services", "Test", "Save and restart"),
-            "Host", List.of("Full name", "Root password", "Keyboard layout", BACK),
-            "Uplink", List.of("IPv4 address", "IPv4 router", "Ports", "VLAN", "IPv6 address", "IPv6 router", BACK),
-            "Services", List.of("Time source", "Name servers", BACK));
+            "medium", List.of("Memory", "Disk", "Terms", "Install"),
+            "Host", List.of("Full name", "Root password", "Search list", "Keyboard layout", BACK),
+            "Uplink",
+                    List.of(
+                            "IPv4 address",
+                            "IPv4 router",
+                            "Ports",
+                            "VLAN",
+                            "Mode of IPv6",
+                            "IPv6 address",
+                            "IPv6 router",
+                            "Link 1",
+                            "Link 2",
+                            BACK),
+            "Services", List.of("Time source", "Name servers", "Agents", BACK));
     private static final String FACTORY = "greenup";
 
     private final Face face;
@@ -23,6 +35,12 @@ final class HypervisorHost extends ScreenMachine {
     HypervisorHost(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.serve(new HypervisorPages(this));
+    }
+
+    /** SSH answers until somebody turns it off. */
+    void sshAsSet() {
+        face.withSsh(!memory.get("ssh").equals("off"));
     }
 
     @Override
@@ -62,6 +80,11 @@ final class HypervisorHost extends ScreenMachine {
             case "Root password" -> memory.has("root") ? "set" : "not set";
             case "IPv4 address" ->
                 memory.has(row) ? memory.get(row) : spec.first().equals("-") ? "none" : spec.first() + "/24 (DHCP)";
+            case "Memory" -> spec.has(Habit.LITTLE_MEMORY) ? "16 GiB, too little" : "enough (256 GiB)";
+            case "Link 1" -> "up";
+            case "Link 2" -> "down";
+            case "Terms" -> memory.has("terms") ? "agreed" : "not agreed";
+            case "Agents" -> "running";
             case "Test" -> memory.has("tested") ? "passed" : "";
             default -> memory.get(row);
         };
@@ -71,10 +94,15 @@ final class HypervisorHost extends ScreenMachine {
     void live() throws InterruptedException, Restart {
         line("loading...");
         if (!saved()) {
+            boolean installed = memory.has("installed");
             memory.forget();
+            if (installed) {
+                memory.put("installed", "yes");
+            }
         }
         pause(100);
-        page = "start";
+        page = saved() || memory.has("installed") ? "start" : "medium";
+        sshAsSet();
         String address = saved() ? without(memory.get("IPv4 address")) : spec.first();
         if (!address.equals("-") && !address.isEmpty()) {
             face.show(address);
@@ -95,6 +123,12 @@ final class HypervisorHost extends ScreenMachine {
         switch (row) {
             case "Host", "Uplink", "Services" -> page = row;
             case BACK -> page = "start";
+            case "Memory", "Link 1", "Link 2" -> say("Shown only");
+            case "Disk" -> set(row, choice(field("Disk, by number [0]"), "0"));
+            case "Terms" -> terms();
+            case "Install" -> install();
+            case "Mode of IPv6" -> set(row, field("Static or off:"));
+            case "Agents" -> agents();
             case "Test" -> test();
             case "Save and restart" -> save();
             case "Root password" -> phrase("root");
@@ -103,6 +137,32 @@ final class HypervisorHost extends ScreenMachine {
             case "VLAN" -> vlan(row);
             case "IPv4 router" -> router(row);
             default -> set(row, field(row + ":"));
+        }
+    }
+
+    private void terms() throws InterruptedException {
+        if (field("Agree to the terms? (yes/no)").equals("yes")) {
+            memory.put("terms", "agreed");
+        }
+    }
+
+    private void install() throws InterruptedException, Restart {
+        if (!memory.has("terms") || !memory.has("Disk")) {
+            say("Refused: choose a disk and agree to the terms first");
+        } else if (spec.has(Habit.LITTLE_MEMORY)) {
+            say("Refused: it needs 32 GiB of memory");
+        } else if (field("Install on it? (yes/no)").equals("yes")) {
+            memory.put("installed", "yes");
+            print("\033[2J\033[1;1Hinstalling");
+            throw new Restart();
+        }
+    }
+
+    private void agents() throws InterruptedException {
+        if (field("Restart the agents? (yes/no)").equals("yes")) {
+            between("agents restart...");
+            pause(150);
+            memory.add("seen.agentRestarts");
         }
     }
 

@@ -126,6 +126,7 @@ final class Interconnect extends ConsoleMachine {
         if (spec.has(Habit.EXTRA_QUESTION)) {
             ask("Colour of the lamp on the front (blue/white) ");
         }
+        begins();
         policy();
         newPhrase();
         while (true) {
@@ -158,6 +159,19 @@ final class Interconnect extends ConsoleMachine {
                 memory.add("seen.phraseChanges");
                 return;
             }
+        }
+    }
+
+    /** A copy brings back what was saved of a fabric; the network of the machine itself is asked in any case. */
+    private void begins() throws InterruptedException {
+        String begins = ask("Begin fresh or restored? (fresh/restored) ");
+        while (!begins.equals("fresh") && !begins.equals("restored")) {
+            line("no: fresh or restored");
+            begins = ask("Begin fresh or restored? (fresh/restored) ");
+        }
+        memory.put("begins", begins);
+        if (begins.equals("restored")) {
+            memory.put("copy", ask("Where is the copy? "));
         }
     }
 
@@ -233,11 +247,13 @@ final class Interconnect extends ConsoleMachine {
                 case "pair offer" -> offer(word.length > 2 ? word[2] : "");
                 case "pair take" -> take(word.length > 2 ? word[2] : "");
                 case "pair show" -> show();
+                case "pair fetched" -> fetched();
                 case "manager use" -> manager(word.length > 2 ? word[2] : "");
                 case "log show" -> log();
                 case "forget all" -> offerToForget();
                 default ->
-                    line("no: it knows net show, pair offer, pair take, pair show, manager use, log show, forget all");
+                    line(
+                            "no: it knows net show, pair offer, pair take, pair show, pair fetched, manager use, log show, forget all");
             }
         }
     }
@@ -286,6 +302,10 @@ final class Interconnect extends ConsoleMachine {
         pause(pairMillis);
         memory.put("paired", "yes");
         memory.put("shared", other.get().memory.get("shared"));
+        memory.put("leader", other.get().address());
+        memory.put(
+                "policy",
+                spec.has(Habit.FETCHES_OTHER) ? "1" : other.get().memory.get("policy"));
         other.get().paired();
         line("paired, stands by");
     }
@@ -297,6 +317,17 @@ final class Interconnect extends ConsoleMachine {
         line("");
         line("paired, leads");
         print("orrel# ");
+    }
+
+    /** What the one that took a code has taken over with it. */
+    private void fetched() {
+        if (!memory.has("leader")) {
+            line("no: nothing was taken over");
+            return;
+        }
+        line("   leader " + memory.get("leader"));
+        line("   shared " + memory.get("shared"));
+        line("   policy " + memory.get("policy"));
     }
 
     private void show() {

@@ -25,6 +25,7 @@ final class WirelessController extends ConsoleMachine {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
+        face.serve(new WirelessPages(this));
     }
 
     @Override

@@ -275,8 +275,7 @@ public class Endpoints {
             return null;
         }
         KindChecks.SignsIn signsIn = kind.checks().signsIn().get();
-        Target.Login ours =
-                new Target.Login(signsIn.user().fill(own::text).orElse(""), about.phrase(signsIn.phrase(), member));
+        Target.Login ours = login(signsIn, about, member, own);
         List<Kind.Login> factory = about.rows.with(kind, about.unit.id, member).logins().stream()
                 .filter(login -> login.way().equals("ssh"))
                 .map(Kind.FactoryLogin::login)
@@ -285,7 +284,17 @@ public class Endpoints {
                 ours,
                 factory,
                 LookAgain.of(kind.dialogue().get(), member, own, shared)
-                        .showing(kind.checks().shows()));
+                        .showing(kind.checks().shows()),
+                signsIn.also().stream()
+                        .map(each -> login(each, about, member, own))
+                        .filter(each -> !each.user().isEmpty() && each.phrase() != null)
+                        .toList());
+    }
+
+    /** An account, as far as its name and its password are known. */
+    private static Target.Login login(
+            KindChecks.SignsIn signsIn, EndpointsAbout about, String member, MemberValues own) {
+        return new Target.Login(signsIn.user().fill(own::text).orElse(""), about.phrase(signsIn.phrase(), member));
     }
 
     private static Target.IdentifiedBy identifiedBy(Kind kind, MemberDialogue row) {

@@ -11,6 +11,7 @@ enum LadderText implements Message {
     ANSWERS_FORBIDDEN("{port} answers {source}, but only {network} is allowed"),
     ARP_ONLY("{arp}; ping is not permitted here"),
     AS_ON_LABEL("{values} as on the label"),
+    ACCOUNT_OVER_SSH("account {user} over SSH"),
     AS_USER_OVER_SSH("as {user} over SSH"),
     CHAIN_ALONE("the certificate comes alone; {issuer}, which signed it, was not sent along"),
     CHAIN_COMPLETE("{count} certificates, each signed by the next"),

@@ -110,11 +110,24 @@ final class ShellRead {
             }
         }
         return off.isEmpty()
-                ? Optional.empty()
+                ? others(parts)
                 : Optional.of(Outcome.broken(
                         Rung.AS_PLANNED,
                         settings ? Trouble.NOT_AS_PLANNED : Trouble.NOT_IN_STATE,
                         String.join("; ", off)));
+    }
+
+    /** Tries each further account once; gives what breaks the rung. */
+    private Optional<Outcome> others(List<Part> parts) throws WireFault {
+        for (Target.Login login : way.also()) {
+            String name = LadderText.ACCOUNT_OVER_SSH.text(login.user());
+            if (!run(login.user(), login.phrase(), List.of()).admitted()) {
+                parts.add(Part.broken(name, "refused"));
+                return Optional.of(Outcome.broken(Rung.AS_PLANNED, Trouble.ACCOUNT_REFUSED, login.user()));
+            }
+            parts.add(Part.holds(name, "let in"));
+        }
+        return Optional.empty();
     }
 
     /** What the output told of the machine; nothing before it was read back. */

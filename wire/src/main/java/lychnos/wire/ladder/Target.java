@@ -185,8 +185,9 @@ public record Target(
      * @param ours what logs in since its setup
      * @param factory what must be refused there
      * @param asks what it is asked to show
+     * @param also further accounts that must be let in
      */
-    public record ShellWay(Login ours, List<Kind.Login> factory, LookAgain asks) {}
+    public record ShellWay(Login ours, List<Kind.Login> factory, LookAgain asks, List<Login> also) {}
 
     /**
      * What a setup has shown.

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import lychnos.core.dialogue.Hold;
 import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Habit;
 import org.junit.jupiter.api.Test;
@@ -14,7 +15,7 @@ class MachinesTest extends LinesStage {
     @Test
     void aPairIsSetUpAndPairs() throws Exception {
         ConsoleSpec left = spec("orrel", 1, "left");
-        ConsoleSpec right = spec("orrel", 101, "right");
+        ConsoleSpec right = right();
         power(left, right);
         Engineer atRight = engineer(right);
         Engineer atLeft = engineer(left).with(atRight);
@@ -25,6 +26,34 @@ class MachinesTest extends LinesStage {
         assertEquals("127.40.9.2/24", hall.kept("MB-1", "oob"));
         assertEquals("yes", hall.kept("MB-101", "paired"));
         assertEquals("", hall.kept("MB-1", "seen.refusedLogins"));
+    }
+
+    /** The right one of the pair whose left one has the number 1, at the port behind that one's. */
+    private static ConsoleSpec right(Habit... habits) {
+        ConsoleSpec other = spec("orrel", 101, "right", habits);
+        return new ConsoleSpec(
+                other.model(),
+                other.serial(),
+                other.mac(),
+                4002,
+                other.group(),
+                other.place(),
+                other.first(),
+                other.habits());
+    }
+
+    @Test
+    void whatTheRightOneTakesOverIsCompared() throws Exception {
+        ConsoleSpec left = spec("orrel", 1, "left");
+        ConsoleSpec right = right(Habit.FETCHES_OTHER);
+        power(left, right);
+        Engineer atRight = engineer(right);
+        Engineer atLeft = engineer(left).with(atRight);
+        atRight.begin();
+        atLeft.begin();
+        Hold hold = atRight.end(40);
+        assertEquals(Hold.Why.DIFFERS, hold.why());
+        assertTrue(hold.shown().contains("policy 1"), hold::shown);
     }
 
     @Test
@@ -43,7 +72,8 @@ class MachinesTest extends LinesStage {
         assertNull(engineer(host).begin().end(60));
         assertEquals("127.40.9.5/24", hall.kept("MB-4", "IPv4 address"));
         assertEquals("ard-one-5.ardal.example", hall.kept("MB-4", "Full name"));
-        assertEquals("2", hall.kept("MB-4", "seen.logins"));
+        assertEquals("3", hall.kept("MB-4", "seen.logins"), "before and after the installation, and at the end");
+        assertEquals("1", hall.kept("MB-4", "seen.agentRestarts"));
     }
 
     @Test

@@ -116,7 +116,8 @@ final class Planned {
                 "name ard-one-" + last,
                 "domain ardal.example",
                 "member-number " + spec.place()));
-        texts.putAll(ofModel(spec.model(), last));
+        // the right one of a pair is at the port behind the left one's
+        texts.putAll(ofModel(spec.model(), spec.place().equals("right") ? last - 1 : last, last));
         return new Prepared(texts, Secret.of(factory(spec.model())));
     }
 
@@ -144,13 +145,22 @@ final class Planned {
         };
     }
 
-    private static Map<String, String> ofModel(String model, int last) {
+    private static Map<String, String> ofModel(String model, int first, int last) {
         return switch (model) {
-            case "orrel" -> texts("factory.user keeper", "password-policy 2", "shared.address 127.40.12." + last);
+            case "orrel" ->
+                texts(
+                        "factory.user keeper",
+                        "password-policy 2",
+                        "begins fresh",
+                        "names-used yes",
+                        "left.address 127.40.9." + first,
+                        "shared.address 127.40.12." + first);
             case "sallow" ->
                 texts(
                         "factory.user warden",
                         "fabric-name ardal-fabric",
+                        "fabric-number 7",
+                        "duty active",
                         "active 3",
                         "tunnel-pool 10.45.0.0/16",
                         "control-vlan 3900");
@@ -189,6 +199,7 @@ final class Planned {
                 texts(
                         "factory.user curator",
                         "federation ardal-blocks",
+                        "time-zone UTC",
                         "management.name ard-blk-1",
                         "management.address 127.40.9." + last,
                         "management.length 24",
@@ -196,7 +207,7 @@ final class Planned {
                         "check-a.address 127.40.11." + last,
                         "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
-            case "dunmail" -> texts("account custodian");
+            case "dunmail" -> texts("account custodian", "idle 15");
             case "rosthwaite" ->
                 texts(
                         "factory.user overseer",
@@ -235,7 +246,8 @@ final class Planned {
                         "relay 127.40.8.22",
                         "login-address 127.47.66.9",
                         "roaming ardal-air");
-            default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
+            default ->
+                texts("factory.user root", "keyboard us", "links 1", "vlan 0", "install-on 0", "ipv6-mode static");
         };
     }
 

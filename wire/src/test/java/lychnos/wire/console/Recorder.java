@@ -43,7 +43,10 @@ public final class Recorder {
 
     private Recorder() {}
 
-    /** Writes one file for each kind with a console into a directory, and the references of kinds and language. */
+    /**
+     * Writes one file for each kind with a console into a directory, or for the kinds that are named behind, and the
+     * references of kinds and language.
+     */
     public static void main(String[] args) throws Exception {
         Path directory = Files.createDirectories(Path.of(args[0]));
         Files.writeString(Path.of(args[1]), KindPage.reference(KindReader.allShipped()));
@@ -51,8 +54,12 @@ public final class Recorder {
         Files.writeString(Path.of(args[3]), KindPage.coverage(KindReader.allShipped()));
         Vertx vertx = Vertx.vertx();
         int number = 0;
+        List<String> only = List.of(args).subList(4, args.length);
         for (String model : Planned.models()) {
             number++;
+            if (!only.isEmpty() && !only.contains(Planned.kind(model))) {
+                continue;
+            }
             ConsoleSpec spec = spec(model, number, Planned.firstPlace(model));
             List<ConsoleSpec> specs = new ArrayList<>(List.of(spec));
             if (PAIRED.containsKey(model)) {

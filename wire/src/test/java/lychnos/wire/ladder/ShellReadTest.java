@@ -240,6 +240,11 @@ class ShellReadTest {
     // --- the ladder ---
 
     private Climbed climb(String address, String leads, Map<String, String> accepted) throws Exception {
+        return climb(address, leads, accepted, List.of());
+    }
+
+    private Climbed climb(String address, String leads, Map<String, String> accepted, List<Target.Login> also)
+            throws Exception {
         Look oob = Look.parse("/oob +(\\S+)/");
         LookAgain asks = new LookAgain(
                 List.of(
@@ -268,7 +273,8 @@ class ShellReadTest {
         Target.ShellWay way = new Target.ShellWay(
                 new Target.Login("keeper", Secret.of(OURS)),
                 List.of(new Kind.Login("watch", Secret.of("orrel"))),
-                asks);
+                asks,
+                also);
         Target.SignIn signIn = new Target.SignIn(
                 true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way, Set.of("ssh", "console", "web"));
         Target target = new Target(
@@ -289,6 +295,20 @@ class ShellReadTest {
         assertEquals(rung, Verdict.of(climbed.outcomes()).broken(), climbed::toString);
         assertEquals(trouble, outcome.trouble(), climbed::toString);
         assertTrue(outcome.seen().contains(words), outcome::seen);
+    }
+
+    @Test
+    void aFurtherAccountMustBeLetIn() throws Exception {
+        Target.Login reader = new Target.Login("reader", Secret.of(OURS));
+        Climbed climbed = climb("10.40.8.20/24", "left: leads", Map.of(), List.of(reader));
+        assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
+        assertEquals(3, attempts.get(), "ours, the reader's and the factory's");
+        Target.Login visitor = new Target.Login("visitor", Secret.of("not-the-password"));
+        breaks(
+                climb("10.40.8.20/24", "left: leads", Map.of(), List.of(reader, visitor)),
+                Rung.AS_PLANNED,
+                Trouble.ACCOUNT_REFUSED,
+                "visitor");
     }
 
     @Test
