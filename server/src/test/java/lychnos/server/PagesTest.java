@@ -302,7 +302,9 @@ class PagesTest {
         assertEquals("10.40.8.20", stage.hall().kept(stage.serial(0), "Relay"));
         assertTrue(stage.hall().kept(stage.serial(0), "Password").length() >= 10);
         // it was looked at while it still restarted, and again after that
-        stage.proven(unit, "management");
+        Json proof = stage.proven(unit, "management");
+        assertTrue(
+                proof.getString("rungs[5].parts.name").contains("Settings at its production address"), proof::prettify);
     }
 
     /** Which machine it is, is not ticked but entered, and it is the one of the label or nothing is recorded. */

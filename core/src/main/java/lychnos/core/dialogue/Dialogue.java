@@ -70,6 +70,7 @@ public record Dialogue(
      * @param about the resource that tells which machine it is
      * @param must what that shows, by place
      * @param shows what that tells of the machine besides, and the place (RFC 6901) where it stands
+     * @param reads what is only read, at each check, since a person enters it elsewhere
      */
     public record PageInterface(
             Template at,
@@ -78,11 +79,13 @@ public record Dialogue(
             String first,
             String about,
             Map<String, Template> must,
-            Map<OwnValue, String> shows) {
+            Map<OwnValue, String> shows,
+            List<DialogueStep.Page> reads) {
 
         public PageInterface {
             must = Map.copyOf(must);
             shows = Map.copyOf(shows);
+            reads = List.copyOf(reads);
         }
     }
 

@@ -116,6 +116,7 @@ public final class PageFill {
 
     private List<String> missing(Map<String, String> shown, boolean before) {
         return page.shows().stream()
+                .map(each -> new Shown(each.at(), each.look().filled(values::text), each.before()))
                 .filter(each -> each.before() == before && !holds(each, shown))
                 .map(each -> Optional.ofNullable(shown.get(each.at()))
                         .filter(is -> !is.isEmpty())

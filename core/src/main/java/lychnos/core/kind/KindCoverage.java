@@ -145,7 +145,8 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
         boolean ssh = kind.checks().signsIn().isPresent()
                 && steps(kind, DialogueStep.Asked.class).anyMatch(step -> step.is(Mark.AGAIN));
         boolean pages = kind.checkedPages().isPresent()
-                && steps(kind, DialogueStep.Page.class).anyMatch(DialogueStep.Page::driven);
+                && (steps(kind, DialogueStep.Page.class).anyMatch(DialogueStep.Page::driven)
+                        || !kind.checkedPages().get().reads().isEmpty());
         return Stream.of(ssh ? "SSH" : "", pages ? KindSummaryText.DOCUMENTED_INTERFACE.text() : "")
                 .filter(way -> !way.isEmpty())
                 .reduce((one, other) -> one + ", " + other);

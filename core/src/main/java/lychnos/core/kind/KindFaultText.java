@@ -66,6 +66,7 @@ enum KindFaultText implements Message {
     PATHS("Two paths are halves or alternating."),
     PLACE_IN_RESOURCE("A place in a resource starts with a slash, such as /mtu or /ports/0."),
     PORT_TWICE("The same TCP port cannot be expected and forbidden."),
+    READ_WITHOUT_RESOURCE("What is read at each check needs its resource, such as resource: /settings."),
     REPEATED_TWICE("Steps that are repeated cannot be repeated again."),
     REPETITION("Steps can be repeated a number of times, for name-servers or time-servers, for the entries "
             + "of a list [ port a, port b ], or as often as a number fact says."),

@@ -52,7 +52,17 @@ final class PageReader {
                 names.password(place.at("first")),
                 identify.at("resource").text("/"),
                 must,
-                shows(place.at("shows")));
+                shows(place.at("shows")),
+                place.at("reads").list().stream()
+                        .map(entry -> read(entry, page(entry, false, "")))
+                        .toList());
+    }
+
+    private static DialogueStep.Page read(YamlPlace entry, DialogueStep.Page page) {
+        if (!page.driven()) {
+            entry.fault(KindFaultText.READ_WITHOUT_RESOURCE.text());
+        }
+        return page;
     }
 
     private static Map<OwnValue, String> shows(YamlPlace place) {
@@ -143,8 +153,8 @@ final class PageReader {
     private void shown(YamlPlace place, boolean before, List<DialogueStep.Shown> shows) {
         if (place.there()) {
             place.map()
-                    .forEach((at, value) -> shows.add(
-                            new DialogueStep.Shown(pointer(value, at), DialogueReader.fixedLook(value), before)));
+                    .forEach((at, value) ->
+                            shows.add(new DialogueStep.Shown(pointer(value, at), names.look(value), before)));
         }
     }
 

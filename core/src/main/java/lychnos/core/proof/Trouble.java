@@ -33,7 +33,8 @@ public enum Trouble implements Message {
     WEAK_KEY("The key of the certificate is too weak: {seen}.", "Create a new key and certificate on the machine."),
     NO_SERVICE(
             "HTTPS answers, but there is no Redfish service: {seen}.",
-            "Restart the management controller if this lasts longer than five minutes."),
+            "Compare the MAC address with the label: the server's own network page looks alike. If it is the controller, "
+                    + "restart it if this lasts longer than five minutes."),
     PASSWORD_REFUSED(
             "The machine refuses the password that was set here.",
             "The password may have been changed since. Set up the unit again, or enter the password in use."),

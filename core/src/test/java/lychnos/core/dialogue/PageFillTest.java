@@ -106,6 +106,31 @@ class PageFillTest {
     }
 
     @Test
+    void whatMustBeShownMayBeOfThePlan() {
+        Page page = new Page(
+                "Access",
+                "",
+                Template.parse(""),
+                Map.of("MTU", new Field(Template.parse("{mtu}"), "/mtu", false)),
+                false,
+                "/access",
+                "",
+                Set.of(),
+                List.of(new Shown("/size", Look.parse("/^{mtu} octets$/"), false)),
+                null,
+                Map.of());
+        assertEquals(List.of(), new PageFill(page, KNOWN).missing(Map.of("/size", "9000 octets")));
+        assertEquals(
+                List.of(DialogueText.PAGE_SAYS.text("1500 octets")),
+                new PageFill(page, KNOWN).missing(Map.of("/size", "1500 octets")));
+        assertEquals(
+                1,
+                new PageFill(page, knowing())
+                        .missing(Map.of("/size", "9000 octets"))
+                        .size());
+    }
+
+    @Test
     void looksForWhatMustBeShownAfterwards() {
         PageFill fill = new PageFill(subnet(), KNOWN);
         assertEquals(

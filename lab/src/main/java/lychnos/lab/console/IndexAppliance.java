@@ -53,6 +53,7 @@ final class IndexAppliance extends ConsoleMachine {
     IndexAppliance(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.serve(new IndexPages(this));
     }
 
     private static Sheet sheet(String heading, Object... fields) {

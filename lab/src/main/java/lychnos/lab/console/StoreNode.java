@@ -33,11 +33,13 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private static final int CONTROLLERS = 400;
 
     private static final int SHORTEST_PHRASE = 10;
+    private static final int CONSOLE_PORT = 8443;
     private static final long LEASE_AGAIN_MILLIS = 2000;
 
     private final Vertx vertx;
     private final Plug plug;
     private final int index;
+
     private final int webPort;
     private final Optional<Dhcp> dhcp;
     private final Face face;
@@ -326,7 +328,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private void showConsole() {
         String address = memory.get("cluster address");
         face.show(address);
-        web.showConsole(address, webPort == 443 ? 8443 : webPort + 2, memory.get("cluster"));
+        web.showConsole(address, CONSOLE_PORT, memory.get("cluster"));
     }
 
     private String join(String address, String code) {

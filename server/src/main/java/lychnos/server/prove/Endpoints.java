@@ -2,6 +2,7 @@ package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -85,10 +86,22 @@ public class Endpoints {
         Map<EndpointKey, Map<Address, String>> elsewhere = targets.elsewhere(rows);
         Map<Long, Map<String, Secret>> secrets = sealed.open(unitIds, SealedStore.SealedState.PROVEN);
         Map<GivenFactKey, Secret> entered = ownLogins.entered(unitIds);
+        Map<Long, Map<String, Secret>> typed = sealed.open(
+                rows.units().values().stream()
+                        .filter(unit -> typedByHand(kinds.of(unit)))
+                        .map(unit -> unit.id)
+                        .toList(),
+                SealedStore.SealedState.MADE);
         Map<Long, List<TargetEndpoint>> all = new HashMap<>();
         rows.units().values().forEach(unit -> {
             EndpointsAbout about = new EndpointsAbout(
-                    unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()), entered);
+                    unit,
+                    kinds.of(unit),
+                    rows,
+                    elsewhere,
+                    secrets.getOrDefault(unit.id, Map.of()),
+                    entered,
+                    typed.getOrDefault(unit.id, Map.of()));
             all.put(
                     unit.id,
                     about.kind.driven()
@@ -106,6 +119,7 @@ public class Endpoints {
      *
      * @param secrets its passwords that have logged in
      * @param entered those that a person has entered, of all units
+     * @param typed those that were made here and typed on the machine by a person
      */
     private record EndpointsAbout(
             Unit unit,
@@ -113,7 +127,8 @@ public class Endpoints {
             UnitRows rows,
             Map<EndpointKey, Map<Address, String>> elsewhere,
             Map<String, Secret> secrets,
-            Map<GivenFactKey, Secret> entered) {
+            Map<GivenFactKey, Secret> entered,
+            Map<String, Secret> typed) {
 
         /** One that a person has entered was not made here, so that no setup has proven it: the check does. */
         Secret phrase(String name, String member) {
@@ -140,6 +155,14 @@ public class Endpoints {
         return claims.stream()
                 .map(claim -> new TargetEndpoint(unit, claim, target(about, claim, values, dialogues, planned)))
                 .toList();
+    }
+
+    /** Whether its settings were entered by a person and are only read here: so was its password. */
+    private static boolean typedByHand(Kind kind) {
+        return kind.dialogue()
+                .map(Dialogue::over)
+                .filter(over -> !over.reads().isEmpty())
+                .isPresent();
     }
 
     private Optional<Run> newest(long unitId) {
@@ -261,7 +284,7 @@ public class Endpoints {
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
-                .map(dialogue -> pages(about, dialogue, claim, member, own))
+                .map(dialogue -> pages(about, dialogue, claim, member, own, seen != null))
                 .orElse(null);
         return new Target.SignIn(
                 kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared), kind.shippedWays());
@@ -319,7 +342,8 @@ public class Endpoints {
     }
 
     /** The interface of the machine's pages, where it is served at this address. */
-    private Target.Pages pages(EndpointsAbout about, Dialogue dialogue, Claim claim, String member, MemberValues own) {
+    private Target.Pages pages(
+            EndpointsAbout about, Dialogue dialogue, Claim claim, String member, MemberValues own, boolean setUp) {
         Dialogue.PageInterface over = dialogue.over();
         String at = over.at().fill(own::text).orElse("");
         if (!at.matches("https://\\Q" + claim.address + "\\E[:/].*")) {
@@ -332,7 +356,9 @@ public class Endpoints {
                         Map.Entry::getKey,
                         each -> each.getValue().fill(own::text).get()));
         Map<String, Target.Fill> fills = new LinkedHashMap<>();
-        for (DialogueStep step : dialogue.withPages(member, false)) {
+        List<DialogueStep> pages = new ArrayList<>(dialogue.withPages(member, false));
+        pages.addAll(over.reads());
+        for (DialogueStep step : pages) {
             if (step instanceof DialogueStep.Page page
                     && page.driven()
                     && !new PageFill(page, own).planned().isEmpty()
@@ -347,7 +373,10 @@ public class Endpoints {
                 .orElse(null);
         return new Target.Pages(
                 at,
-                new Target.Login(user, about.phrase(over.phrase(), member)),
+                new Target.Login(
+                        user,
+                        Optional.ofNullable(about.phrase(over.phrase(), member))
+                                .orElse(setUp ? about.typed.get(over.phrase()) : null)),
                 new Target.Login(user, factory),
                 over.about(),
                 must,

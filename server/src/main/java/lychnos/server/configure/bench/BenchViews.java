@@ -388,9 +388,11 @@ public class BenchViews {
     }
 
     private static String filled(Template template, MemberValues values) {
+        // a list ends at its first entry that is not known: only what is asked for by name has something in its place
         return template.fill(name -> values.text(name)
                         .or(() -> values.secret(name).map(secret -> HIDDEN))
-                        .or(() -> Optional.of("(" + name.replace('-', ' ') + ")")))
+                        .or(() -> Optional.of("(" + name.replace('-', ' ') + ")")
+                                .filter(place -> template.names().contains(name))))
                 .orElse("");
     }
 
