@@ -87,6 +87,11 @@ public record Dialogue(
             shows = Map.copyOf(shows);
             reads = List.copyOf(reads);
         }
+
+        /** Whether it comes with a password, which must be refused once ours counts. */
+        public boolean hasFirst() {
+            return !first.equals(phrase);
+        }
     }
 
     /**

@@ -355,7 +355,8 @@ public record Kind(
                 checks.iscsi(),
                 checks.nfs(),
                 checks.roles(),
-                Map.of());
+                Map.of(),
+                checks.webForm());
         return copy.kind();
     }
 }

@@ -21,6 +21,7 @@ import lychnos.core.proof.OwnValue;
  * @param nfs roles whose addresses serve NFS
  * @param roles by role, the ports of its address, in place of {@code open} and {@code shut}
  * @param shows what the output of the commands that are sent again tells of the machine, and the pattern that finds it
+ * @param webForm how one signs in on its web page, for the factory logins that must be refused there
  */
 public record KindChecks(
         int port,
@@ -32,7 +33,8 @@ public record KindChecks(
         List<String> iscsi,
         List<String> nfs,
         Map<String, Ports> roles,
-        Map<OwnValue, Look> shows) {
+        Map<OwnValue, Look> shows,
+        Optional<WebForm> webForm) {
 
     private static final int SSH = 22;
 
@@ -52,7 +54,7 @@ public record KindChecks(
     }
 
     KindChecks withPort(int other) {
-        return new KindChecks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles, shows);
+        return new KindChecks(other, ports, community, ssh, signsIn, presence, iscsi, nfs, roles, shows, webForm);
     }
 
     KindChecks withOpen(List<Integer> other) {
@@ -60,7 +62,7 @@ public record KindChecks(
     }
 
     KindChecks withPresence(Expectation other) {
-        return new KindChecks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles, shows);
+        return new KindChecks(port, ports, community, ssh, signsIn, other, iscsi, nfs, roles, shows, webForm);
     }
 
     KindChecks withShut(List<Integer> other) {
@@ -68,11 +70,11 @@ public record KindChecks(
     }
 
     KindChecks withCommunity(String other) {
-        return new KindChecks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles, shows);
+        return new KindChecks(port, ports, other, ssh, signsIn, presence, iscsi, nfs, roles, shows, webForm);
     }
 
     private KindChecks with(Ports other) {
-        return new KindChecks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles, shows);
+        return new KindChecks(port, other, community, ssh, signsIn, presence, iscsi, nfs, roles, shows, webForm);
     }
 
     /** Whether it must greet over SSH, or must not answer there. */
@@ -99,7 +101,8 @@ public record KindChecks(
                 iscsi,
                 nfs,
                 roles,
-                greets ? shows : Map.of());
+                greets ? shows : Map.of(),
+                webForm);
     }
 
     /**
@@ -125,4 +128,15 @@ public record KindChecks(
      * @param also further accounts that must be let in, such as one that may only read; none of them has others
      */
     public record SignsIn(Template user, String phrase, List<SignsIn> also) {}
+
+    /**
+     * The form of a web page that is signed in to (HTML, application/x-www-form-urlencoded).
+     *
+     * @param path where it is sent to
+     * @param user the name of the field of the user
+     * @param phrase the name of the field of the password
+     * @param admitted what a page shows to people who are signed in
+     * @param refused what it shows when it lets nobody in
+     */
+    public record WebForm(String path, String user, String phrase, Look admitted, Look refused) {}
 }

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.fact.FactSpec.Trait;
@@ -153,14 +154,18 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
     }
 
     private static Stream<String> ways(Kind kind) {
-        return kind.logins().stream().map(Kind.FactoryLogin::way).distinct();
+        return kind.logins().stream().map(Kind.FactoryLogin::way).distinct().filter(kind.shippedWays()::contains);
     }
 
     private static boolean tried(Kind kind, String way) {
         return switch (way) {
             case "redfish" -> kind.driven();
             case "ssh" -> kind.checks().signsIn().isPresent();
-            case "web" -> kind.checkedPages().isPresent();
+            case "web" ->
+                kind.checks().webForm().isPresent()
+                        || kind.checkedPages()
+                                .filter(Dialogue.PageInterface::hasFirst)
+                                .isPresent();
             default -> false;
         };
     }

@@ -314,7 +314,22 @@ public final class KindReader {
                 place.at("iscsi").texts(),
                 place.at("nfs").texts(),
                 roles(place.at("roles"), dialogues, addresses),
-                shows(place, signsIn));
+                shows(place, signsIn),
+                place.at("web-form").there() ? Optional.of(webForm(place.at("web-form"))) : Optional.empty());
+    }
+
+    private static KindChecks.WebForm webForm(YamlPlace place) {
+        place.only("web-form");
+        String path = place.at("path").text("/");
+        if (!path.matches("/[\\x21-\\x7e]{0,200}")) {
+            place.at("path").fault(KindFaultText.RESOURCE_PATH.text());
+        }
+        return new KindChecks.WebForm(
+                path,
+                place.at("user").text("user"),
+                place.at("phrase").text("phrase"),
+                DialogueReader.fixedLook(place.at("admitted")),
+                DialogueReader.fixedLook(place.at("refused")));
     }
 
     /** What is found in the output of commands needs somebody who sends them. */

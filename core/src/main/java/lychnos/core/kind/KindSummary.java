@@ -384,6 +384,11 @@ public record KindSummary(
                 all.add(KindSummaryText.ROLE_SHUT.text(role, listed(ports.shut())));
             }
         });
+        if (checks.webForm().isPresent()) {
+            all.add(KindSummaryText.WEB_FORM.text());
+        }
+        checks.signsIn().ifPresent(login -> login.also()
+                .forEach(other -> all.add(KindSummaryText.SSH_ALSO.text(other.user()))));
         if (!checks.community().isEmpty()) {
             all.add(KindSummaryText.NO_SNMP.text(checks.community()));
         }

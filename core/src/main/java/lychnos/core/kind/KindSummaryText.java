@@ -83,8 +83,10 @@ enum KindSummaryText implements Message {
     SET_UP_OTHERWISE("by {way}"),
     SHUT("closed: TCP {ports}"),
     SSH("answers over SSH"),
+    SSH_ALSO("lets in {user} over SSH, where that account is known"),
     SSH_READ_BACK("answers over SSH, where settings are read back"),
     STARTS_WITH_DHCP("The machine starts with an address from DHCP."),
+    WEB_FORM("refuses the factory login on its web page"),
     VIRTUAL_MACHINE("A virtual machine with {cores} cores, {memory} of memory and {disk} of disk, connected to "
             + "{networks}."),
     WAIT("usually {usual}, a fault after {longest}"),

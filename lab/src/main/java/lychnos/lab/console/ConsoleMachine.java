@@ -136,6 +136,11 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
     }
 
     @Override
+    public final boolean knows(String user, String phrase) {
+        return signsIn(user, phrase);
+    }
+
+    @Override
     public final boolean opensTo(String user, String phrase) {
         boolean admitted = signsIn(user, phrase);
         memory.add(admitted ? "seen.sshLogins" : "seen.refusedSshLogins");

@@ -2,6 +2,7 @@ package lychnos.lab.console;
 
 import io.vertx.core.Handler;
 import io.vertx.core.Vertx;
+import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.http.HttpServerRequest;
@@ -22,6 +23,9 @@ import lychnos.lab.Plug;
  * nobody in unless the machine has a shell for it.
  */
 final class Face {
+
+    private static final String FORM =
+            "<form method=post><input name=user><input name=phrase type=password>" + "<button>Sign in</button></form>";
 
     private final Vertx vertx;
     private final Plug plug;
@@ -72,15 +76,31 @@ final class Face {
                 interfaces.handle(request);
                 return;
             }
-            request.response()
-                    .putHeader("Content-Type", "text/html; charset=utf-8")
-                    .end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get()
-                            + "</h1><form method=post><input name=user><input name=phrase "
-                            + "type=password><button>Sign in</button></form>");
+            if (request.method() == HttpMethod.POST && shell != null) {
+                request.setExpectMultipart(true);
+                request.body().onSuccess(body -> signIn(request));
+                return;
+            }
+            page(request, FORM);
         });
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         openSsh(address);
+    }
+
+    private void page(HttpServerRequest request, String body) {
+        request.response()
+                .putHeader("Content-Type", "text/html; charset=utf-8")
+                .end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get() + "</h1>" + body);
+    }
+
+    /** Lets the same people in as over SSH. */
+    private void signIn(HttpServerRequest request) {
+        String user = request.getFormAttribute("user");
+        String phrase = request.getFormAttribute("phrase");
+        boolean admitted = user != null && phrase != null && shell.knows(user, phrase);
+        memory.add(admitted ? "seen.pageLogins" : "seen.refusedPageLogins");
+        page(request, admitted ? "<p>Signed in as " + user + "." : "<p role=alert>Wrong user or password.</p>" + FORM);
     }
 
     private void openSsh(String address) {

@@ -39,6 +39,9 @@ final class SshDoors {
 
         boolean opensTo(String user, String phrase);
 
+        /** The same for another way in, which has a count of its own. */
+        boolean knows(String user, String phrase);
+
         /** Talks until it or the other one has had enough. Blocks. */
         void serve(BlockingQueue<Character> typed, Consumer<byte[]> listener);
     }

@@ -287,7 +287,23 @@ public class Endpoints {
                 .map(dialogue -> pages(about, dialogue, claim, member, own, seen != null))
                 .orElse(null);
         return new Target.SignIn(
-                kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared), kind.shippedWays());
+                kind.checks().ssh(),
+                seen,
+                pages,
+                shell(about, member, own, seen != null, shared),
+                kind.shippedWays(),
+                kind.checks()
+                        .webForm()
+                        .map(form -> new Target.FormWay(form, factory(about, member, "web")))
+                        .orElse(null));
+    }
+
+    /** What the maker ships for a way in, or what stands on the tag of the machine in its place. */
+    private static List<Kind.Login> factory(EndpointsAbout about, String member, String way) {
+        return about.rows.with(about.kind, about.unit.id, member).logins().stream()
+                .filter(login -> login.way().equals(way))
+                .map(Kind.FactoryLogin::login)
+                .toList();
     }
 
     /** Who signs in over SSH, where somebody does since the machine's setup. */
@@ -299,13 +315,9 @@ public class Endpoints {
         }
         KindChecks.SignsIn signsIn = kind.checks().signsIn().get();
         Target.Login ours = login(signsIn, about, member, own);
-        List<Kind.Login> factory = about.rows.with(kind, about.unit.id, member).logins().stream()
-                .filter(login -> login.way().equals("ssh"))
-                .map(Kind.FactoryLogin::login)
-                .toList();
         return new Target.ShellWay(
                 ours,
-                factory,
+                factory(about, member, "ssh"),
                 LookAgain.of(kind.dialogue().get(), member, own, shared)
                         .showing(kind.checks().shows()),
                 signsIn.also().stream()
@@ -370,7 +382,7 @@ public class Endpoints {
                 .filter(login -> ("factory." + login.way() + ".phrase").equals(over.first()))
                 .map(login -> login.login().phrase())
                 .findFirst()
-                .orElse(null);
+                .orElse(over.hasFirst() ? about.phrase(over.first(), member) : null); // it stands on the machine's card
         return new Target.Pages(
                 at,
                 new Target.Login(

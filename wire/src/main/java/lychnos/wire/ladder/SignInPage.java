@@ -57,7 +57,7 @@ final class SignInPage {
     }
 
     /** The path, where a redirect stays on this machine. */
-    private static Optional<String> own(String to, Target target) {
+    static Optional<String> own(String to, Target target) {
         if (to.matches("/[\\x21-\\x7e]{0,400}") && !to.startsWith("//")) {
             return Optional.of(to);
         }

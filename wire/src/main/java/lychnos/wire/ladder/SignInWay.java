@@ -343,6 +343,12 @@ final class SignInWay implements Way {
             }
             untried.remove("web");
         }
+        if (expected.form() != null && untried.remove("web")) {
+            Optional<Outcome> accepted = new FormRead(vantage, target, expected.form(), shown).factory(parts);
+            if (accepted.isPresent()) {
+                return accepted.get().with(parts);
+            }
+        }
         String refused = parts.isEmpty() ? "" : LadderText.FACTORY_REFUSED.text();
         if (untried.isEmpty()) {
             return Outcome.holds(Rung.SAFE, refused).with(parts);

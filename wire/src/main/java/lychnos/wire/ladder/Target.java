@@ -12,6 +12,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Expectation;
 import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindChecks;
 import lychnos.core.proof.OwnValue;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
@@ -164,9 +165,15 @@ public record Target(
      * @param shell who signs in over SSH and what is asked there, or null where nothing is
      * @param shipped the ways in that have a factory login, such as {@code console} or {@code web}; each must be
      * refused
+     * @param form the form of its web page that is tried, or null where none is
      */
-    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped)
+    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped, FormWay form)
             implements Service {
+
+        /** A machine whose web page is not signed in to. */
+        public SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped) {
+            this(ssh, setUp, pages, shell, shipped, null);
+        }
 
         /** A machine without a factory login and without a login over SSH. */
         public SignIn(boolean ssh, SetUp setUp, Pages pages) {
@@ -175,9 +182,16 @@ public record Target(
 
         /** The same machine with factory logins on these ways. */
         public SignIn shipping(Set<String> ways) {
-            return new SignIn(ssh, setUp, pages, shell, ways);
+            return new SignIn(ssh, setUp, pages, shell, ways, form);
         }
     }
+
+    /**
+     * The form of its web page.
+     *
+     * @param factory what must be refused there
+     */
+    public record FormWay(KindChecks.WebForm form, List<Kind.Login> factory) {}
 
     /**
      * The way in over SSH.
