@@ -104,7 +104,7 @@ class ConsoleJourneyTest {
         screen.page.keyboard().press("Backspace");
         screen.page.keyboard().type("1");
         screen.page.keyboard().press("Enter");
-        shows(screen, "address/length of this node");
+        shows(screen, "duty of this node");
         assertEquals("1", stage.kept("ES-1", "place"));
         // the rest may run; it stops before what is permanent
         screen.page.keyboard().press("Control+Shift+ArrowRight");
@@ -156,7 +156,7 @@ class ConsoleJourneyTest {
                 .isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions()
                         .setTimeout(LONG.toMillis()));
         screen.press(screen.button("Probe its addresses"));
-        assertThat(screen.text("answers ping, port 443 is open, port 22 is open")
+        assertThat(screen.text("answers ping, port 443 is open, port 22 is refused")
                         .first())
                 .isVisible();
         screen.press(screen.button("Play recording"));

@@ -63,13 +63,15 @@ class ConsoleKillTest {
             assertEquals(bench.units.size(), bench.set(), bench.summary());
             for (String serial : List.of("EO-1", "EO-2", "ES-1", "EG-1")) {
                 assertTrue(ONCE.contains(stage.kept(serial, "seen.phraseChanges")), serial);
-                assertTrue(ONCE.contains(stage.kept(serial, "seen.restarts")), serial);
+                // the host restarts once more, when it has been installed
+                List<String> restarts = serial.equals("EG-1") ? List.of("2") : ONCE;
+                assertTrue(restarts.contains(stage.kept(serial, "seen.restarts")), serial);
                 assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
             }
             for (String unit : bench.units.keySet()) {
                 for (JsonNode answer : bench.reach(unit)) {
                     assertTrue(
-                            answer.path("sentence").asText().contains("answers ping, port 443 is open, port 22 is open")
+                            answer.path("sentence").asText().contains("answers ping, port 443 is open")
                                     || answer.path("address").asText().contains(":"),
                             answer::toString);
                 }
