@@ -58,7 +58,7 @@ class KindMainTest {
         String kind = file("kind.yaml", KindReader.asWritten(ID));
         String recording = file("line.cast", Recording.shippedText(ID).orElseThrow());
         assertEquals(0, run("dry-run", kind, recording));
-        assertTrue(said().contains(recording + ": 12 steps, no differences"), said());
+        assertTrue(said().contains(recording + ": 13 steps, no differences"), said());
         String other = file("other.yaml", KindReader.asWritten(ID).replace("router={gateway}", "gate={gateway}"));
         assertEquals(1, run("dry-run", other, recording));
         assertTrue(Texts.says("core.dialogue.DialogueText.RECORDING_DIFFERS", said()), said());
@@ -72,7 +72,7 @@ class KindMainTest {
         String recording = file("Row B.cast", Recording.shippedText(ID).orElseThrow());
         String target = directory.resolve("kind.zip").toString();
         assertEquals(0, run("export", kind, target, recording));
-        assertTrue(said().contains(target + " row-b: 12 steps, no differences"), said());
+        assertTrue(said().contains(target + " row-b: 13 steps, no differences"), said());
         assertEquals(0, run("check", target));
         assertEquals(1, run("export", file("bad.yaml", "kind: x\n"), target));
         assertEquals(1, run("check", file("none.zip", "no archive")));

@@ -300,6 +300,7 @@ class LiveVerdictsTest extends LiveClimbs {
 
     @Test
     void thereIsOneForEach() {
-        assertEquals(EnumSet.allOf(Trouble.class), rows().keySet());
+        // an account that is not let in needs a server with a shell: ShellReadTest has one
+        assertEquals(EnumSet.complementOf(EnumSet.of(Trouble.ACCOUNT_REFUSED)), rows().keySet());
     }
 }
