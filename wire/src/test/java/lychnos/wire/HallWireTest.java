@@ -241,7 +241,7 @@ class HallWireTest {
     @Test
     void aPasswordThatIsNotOursStopsAtIdentity() throws WireFault {
         Verdict verdict = climb(AT, FIRST);
-        assertEquals(Rung.IDENTITY, verdict.broken());
+        assertEquals(Rung.IDENTITY, verdict.broken(), verdict::toString);
         assertEquals(4, verdict.height());
     }
 }

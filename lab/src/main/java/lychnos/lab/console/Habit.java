@@ -52,7 +52,7 @@ public enum Habit {
     KEEPS_LEFTOVER,
     /** Takes over other settings from the first of two than that one has. */
     FETCHES_OTHER,
-    /** Has less memory than what is installed on it needs. */
+    /** Has less memory than what is installed on it needs, and says so without stopping. */
     LITTLE_MEMORY,
     /** Its clock is three hours behind. */
     CLOCK_WRONG,

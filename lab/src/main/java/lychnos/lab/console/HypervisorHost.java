@@ -149,8 +149,6 @@ final class HypervisorHost extends ScreenMachine {
     private void install() throws InterruptedException, Restart {
         if (!memory.has("terms") || !memory.has("Disk")) {
             say("Refused: choose a disk and agree to the terms first");
-        } else if (spec.has(Habit.LITTLE_MEMORY)) {
-            say("Refused: it needs 32 GiB of memory");
         } else if (field("Install on it? (yes/no)").equals("yes")) {
             memory.put("installed", "yes");
             print("\033[2J\033[1;1Hinstalling");
