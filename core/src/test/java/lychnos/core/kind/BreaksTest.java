@@ -97,7 +97,7 @@ class BreaksTest {
 
     /**
      * How far moments lie apart: a setup with cursor keys has a hundred and more, most of them alike. The long run tries
-     * more of them.
+     * more moments.
      */
     private static int apart(int answers) {
         return Math.max(1, answers / Rounds.of(MOST_MOMENTS));

@@ -121,11 +121,16 @@ final class ShellRead {
     private Optional<Outcome> others(List<Part> parts) throws WireFault {
         for (Target.Login login : way.also()) {
             String name = LadderText.ACCOUNT_OVER_SSH.text(login.user());
-            if (!run(login.user(), login.phrase(), List.of()).admitted()) {
-                parts.add(Part.broken(name, "refused"));
-                return Optional.of(Outcome.broken(Rung.AS_PLANNED, Trouble.ACCOUNT_REFUSED, login.user()));
+            try {
+                if (!run(login.user(), login.phrase(), List.of()).admitted()) {
+                    parts.add(Part.broken(name, "refused"));
+                    return Optional.of(Outcome.broken(Rung.AS_PLANNED, Trouble.ACCOUNT_REFUSED, login.user()));
+                }
+                parts.add(Part.holds(name, "let in"));
+            } catch (WireFault e) {
+                parts.add(Part.broken(name, e.getMessage()));
+                return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE));
             }
-            parts.add(Part.holds(name, "let in"));
         }
         return Optional.empty();
     }
