@@ -616,6 +616,7 @@ export const m = {
       bring: 'Bring:',
       plug: 'Use:',
       button: 'Add units',
+      foundTitle: (mac: string) => `Add the machine with ${mac}`,
       added: (n: number) => (n === 1 ? '1 unit added' : `${n} units added`),
     },
     table: {
@@ -770,6 +771,8 @@ export const m = {
     firstHeard: 'first seen',
     keepIt: 'Reserve this address',
     lookAgain: 'Probe again',
+    addAsUnit: 'Add as a unit',
+    isUnit: (unit: string) => `MAC address of ${unit}`,
     placeOne: (unit: string) => `Allocate ${unit}`,
     placeAll: 'Allocate all units instead',
     runs: 'Address runs that fit',

@@ -76,6 +76,7 @@ export interface components {
       count?: number;
       /** Format: int32 */
       members?: number;
+      mac?: string;
     };
     AskedField: {
       name: string;
@@ -1692,6 +1693,8 @@ export interface components {
       address: string;
       mac: string | null;
       sentence: string;
+      controller: string | null;
+      unit: string | null;
       firstHeard: components['schemas']['Instant'] | null;
       lastHeard: components['schemas']['Instant'] | null;
     };

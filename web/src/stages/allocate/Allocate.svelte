@@ -11,6 +11,7 @@
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
   import { bringUpId, chosenUnit } from '../../routes';
+  import AddUnits from '../prepare/AddUnits.svelte';
   import BringIn from './BringIn.svelte';
   import NamesPanel from './NamesPanel.svelte';
   import NetworkTabs from './NetworkTabs.svelte';
@@ -30,13 +31,15 @@
   const ribbon = live<RibbonView>(() => `/bring-ups/${bringUpId()}/ribbon${tab ? `?network=${tab}` : ''}`);
   const placing = new Placing();
   let bringing = $state(false);
+  /** The MAC address of a controller that becomes a unit. */
+  let adding = $state<string | null>(null);
   const here = $derived(ribbon.data?.density.length ? zoom : (ribbon.data?.prefix ?? ''));
 
   const MOST_SWEPT = 2048;
   let swept = $state<{ network: number; at: number; asked: number; answering: number } | null>(null);
   const poolAddresses = $derived(
     (ribbon.data?.strips ?? [])
-      .filter((strip) => strip.purpose === 'pool' && isV4(strip.first))
+      .filter((strip) => (strip.purpose === 'pool' || strip.purpose === 'dhcp') && isV4(strip.first))
       .flatMap((strip) =>
         Array.from({ length: Math.min(MOST_SWEPT + 1, number(strip.last) - number(strip.first) + 1) }, (_, i) =>
           text(number(strip.first) + i),
@@ -45,7 +48,7 @@
   );
   const canSweep = $derived(session.mayWork && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT);
 
-  /** Asks every address of the pools: what answers and is not ours becomes an unknown device. */
+  /** Asks every address of the pools and of DHCP: what answers and is not ours becomes an unknown device. */
   async function sweep(): Promise<void> {
     const network = ribbon.data?.networkId ?? 0;
     const answer = await placing.probe(poolAddresses);
@@ -72,6 +75,8 @@
   const keepRun = (first: string, last: string): void => void keep(first, last);
   const keepOne = (address: string): void => void keep(address, address);
   const probeOne = (address: string): void => void placing.probeAndShow([address]);
+
+  const addOne = (mac: string): void => void (adding = mac);
 
   async function release(unit: number): Promise<void> {
     if (await tried(() => api.post(`/units/${unit}/release`))) notices.say(a.released);
@@ -125,7 +130,7 @@
           onstart={startAt}
           onkeep={keepRun}
         />{/if}
-      <UnknownDevices devices={data.unknownDevices} onkeep={keepOne} onprobe={probeOne} />
+      <UnknownDevices devices={data.unknownDevices} onkeep={keepOne} onprobe={probeOne} onadd={addOne} />
       <NamesPanel />
     </div>
     <aside class="side" aria-label={a.fits}>
@@ -146,6 +151,7 @@
     </aside>
   </div>
 {/if}
+{#if adding}<AddUnits mac={adding} onclose={() => (adding = null)} />{/if}
 {#if bringing}<BringIn onclose={() => (bringing = false)} />{/if}
 
 <style>

@@ -10,7 +10,14 @@
     devices,
     onkeep,
     onprobe,
-  }: { devices: UnknownDevice[]; onkeep: (address: string) => void; onprobe: (address: string) => void } = $props();
+    onadd,
+  }: {
+    devices: UnknownDevice[];
+    onkeep: (address: string) => void;
+    onprobe: (address: string) => void;
+    /** Adds a unit for a controller that was found by its MAC address. */
+    onadd: (mac: string) => void;
+  } = $props();
   const a = m.allocate;
 </script>
 
@@ -22,11 +29,15 @@
         {atTime(device.firstHeard)}{device.mac ? ` · ${m.prepare.cols.mac} ` : ''}<span class="mono"
           >{device.mac ?? ''}</span
         >
-        · {device.sentence}</span
+        · {device.sentence}{device.controller ? ` · ${device.controller}` : ''}{device.unit
+          ? ` · ${a.isUnit(device.unit)}`
+          : ''}</span
       >
     </div>
     {#if session.mayWork}<span class="end"
-        ><B onclick={() => onkeep(device.address)}>{a.keepIt}</B><B onclick={() => onprobe(device.address)}
+        >{#if device.controller && device.mac && !device.unit}{@const mac = device.mac}<B onclick={() => onadd(mac)}
+            >{a.addAsUnit}</B
+          >{/if}<B onclick={() => onkeep(device.address)}>{a.keepIt}</B><B onclick={() => onprobe(device.address)}
           >{a.lookAgain}</B
         ></span
       >{/if}

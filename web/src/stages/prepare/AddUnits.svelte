@@ -9,10 +9,13 @@
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  let { onclose }: { onclose: () => void } = $props();
+  /** @param mac of the one machine that was found by it, before its label was read */
+  let { onclose, mac = null }: { onclose: () => void; mac?: string | null } = $props();
   /** Those of now: one that was published a moment ago can be chosen. */
   const offered = live<KindBrief[]>(() => '/kinds');
-  const kinds = $derived(offered.data ?? []);
+  const kinds = $derived(
+    (offered.data ?? []).filter((each) => mac === null || each.facts.some((fact) => fact.name === 'mac')),
+  );
   const a = m.prepare.add;
   let kindId = $state('');
   let count = $state('1');
@@ -30,6 +33,7 @@
         kind: kindId,
         count: Number(count) || 0,
         members,
+        mac,
       });
       notices.say(a.added(ids.length), () => void undo(ids));
       lookAgain();
@@ -52,7 +56,7 @@
   }
 </script>
 
-<Dialog title={a.title} {onclose}>
+<Dialog title={mac === null ? a.title : a.foundTitle(mac)} {onclose}>
   <form onsubmit={(event) => void add(event)}>
     <div class="wide">
       <Label for="{id}-kind">{a.kind}</Label><Select
@@ -63,17 +67,20 @@
         placeholder={a.choose}
       />
     </div>
+    {#if faults.mac}<p class="bad wide" role="alert">{faults.mac}</p>{/if}
     {#if kind}
       <p class="sub wide">{kind.about}</p>
-      <div>
-        <Label for="{id}-count">{a.count}</Label><Input
-          id="{id}-count"
-          class="mono"
-          bind:value={count}
-          aria-invalid={'count' in faults}
-          inputmode="numeric"
-        /><span class="bad">{faults.count ?? ''}</span>
-      </div>
+      {#if mac === null}
+        <div>
+          <Label for="{id}-count">{a.count}</Label><Input
+            id="{id}-count"
+            class="mono"
+            bind:value={count}
+            aria-invalid={'count' in faults}
+            inputmode="numeric"
+          /><span class="bad">{faults.count ?? ''}</span>
+        </div>
+      {/if}
       {#if kind.counts.length > 1}
         <div>
           <Label for="{id}-members">{a.members}</Label><Select

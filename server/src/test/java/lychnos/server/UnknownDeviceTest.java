@@ -1,6 +1,8 @@
 package lychnos.server;
 
+import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.nullValue;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import io.quarkus.test.junit.QuarkusTest;
@@ -9,8 +11,12 @@ import io.quarkus.test.junit.TestProfile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import lychnos.lab.MachineSpec;
+import lychnos.lab.Plug;
+import lychnos.lab.hall.Hall;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
@@ -87,6 +93,45 @@ class UnknownDeviceTest {
         assertEquals(
                 List.of("10.40.8.20", "10.40.8.21", "10.40.8.23", "10.40.8.25"),
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.address"));
+    }
+
+    /** A controller that nobody has a label of: found by its service root, added by its MAC address. */
+    @Test
+    void aControllerWithoutALabelIsFoundAndAdded() throws IOException {
+        Client client = Client.engineer();
+        long id = client.bringUp();
+        client.network(id, Client.network("127.40.245.0/24", "127.40.245.1", "pool 127.40.245.10-20"));
+        String found = "127.40.245.12";
+        MachineSpec spec = MachineSpec.of("UD-1", "02:4c:59:c0:f5:01", found);
+        String probes = "/api/bring-ups/" + id + "/probes";
+        Hall hall = new Hall(List.of(spec), Plug.loopback(), ConfigureStage.PORT, Duration.ofMillis(50), null);
+        try (hall) {
+            client.post(probes, Map.of("addresses", List.of(found, "127.40.245.13")))
+                    .statusCode(200)
+                    .body("answering.find { it.address == '" + found + "' }.controller", containsString("1.17.0"))
+                    .body("answering.find { it.address == '127.40.245.13' }.controller", nullValue());
+        }
+        Files.writeString(
+                LEASES, "lease 127.40.245.14 {\n  binding state active;\n  hardware ethernet 02:4c:59:c0:f5:02;\n}\n");
+        client.post(probes, Map.of("addresses", List.of("127.40.245.14"))).statusCode(200);
+        int unit = client.post("/api/bring-ups/" + id + "/units", announced("server-controller", 1))
+                .json()
+                .getInt("[0]");
+        Json ribbon = client.get("/api/bring-ups/" + id + "/ribbon");
+        assertEquals(
+                client.get("/api/bring-ups/" + id + "/prepare").getString("units.find { it.id == " + unit + " }.name"),
+                ribbon.getString("unknownDevices.find { it.address == '127.40.245.14' }.unit"));
+        Map.of(
+                        "IS_ALREADY_USED", announced("server-controller", 1),
+                        "MAC_ADDRESS_OF_ONE_UNIT", announced("server-controller", 2),
+                        "IS_NOT_FOUND_BY_MAC_ADDRESS", announced("wireless-controller", 1))
+                .forEach((code, asked) -> client.post("/api/bring-ups/" + id + "/units", asked)
+                        .statusCode(400)
+                        .body("faults.code", equalTo(List.of(code))));
+    }
+
+    private static Map<String, Object> announced(String kind, int count) {
+        return Map.of("kind", kind, "count", count, "members", 0, "mac", "02:4c:59:c0:f5:02");
     }
 
     @Tag("wording")

@@ -29,6 +29,7 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.Target;
+import lychnos.wire.redfish.ServiceRoot;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.LocalVantage;
 import org.junit.jupiter.api.AfterAll;
@@ -86,6 +87,16 @@ class HallWireTest {
         assertEquals(
                 Optional.empty(), vantage.findByMac(Mac.parse("02:4c:59:e0:00:03"), scope, Duration.ofMillis(600)));
         assertEquals(Optional.of(FIRST), vantage.neighbour(AT));
+    }
+
+    @Test
+    void aControllerTellsWhatItIsBeforeAnybodyLogsIn() {
+        assertEquals(
+                Optional.of(new ServiceRoot("1.17.0", "Brackenfell C4 controller")),
+                ServiceRoot.at(vantage, AT, ServiceRoot.PORT, Duration.ofSeconds(5)));
+        assertEquals(
+                Optional.empty(),
+                ServiceRoot.at(vantage, Address.parse("10.40.8.99"), ServiceRoot.PORT, Duration.ofSeconds(1)));
     }
 
     private static Verdict climb(Address at, Mac label) throws WireFault {

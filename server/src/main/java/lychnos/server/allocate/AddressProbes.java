@@ -19,12 +19,14 @@ import java.util.concurrent.Future;
 import lychnos.core.address.Address;
 import lychnos.core.existing.InUse;
 import lychnos.core.fact.Mac;
+import lychnos.server.LychnosConfig;
 import lychnos.server.database.Rows;
 import lychnos.server.live.Live;
 import lychnos.server.site.Network;
 import lychnos.server.text.AllocateText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.redfish.ServiceRoot;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
@@ -43,18 +45,23 @@ public class AddressProbes {
 
     private static final int[] PORTS = {443, 22};
 
+    /** A controller may take its time for the first handshake after a start. */
+    private static final Duration ROOT = Duration.ofSeconds(3);
+
     private final Session db;
     private final Live live;
     private final Vantage vantage;
     private final Leases leases;
+    private final int redfishPort;
     private final Clock clock;
     private final ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
 
-    AddressProbes(Session db, Live live, Vantage vantage, Leases leases, Clock clock) {
+    AddressProbes(Session db, Live live, Vantage vantage, Leases leases, LychnosConfig config, Clock clock) {
         this.db = db;
         this.live = live;
         this.vantage = vantage;
         this.leases = leases;
+        this.redfishPort = config.labPort().orElse(ServiceRoot.PORT);
         this.clock = clock;
     }
 
@@ -67,8 +74,9 @@ public class AddressProbes {
      *
      * @param mac where it is known, or null
      * @param answered whether anything answered there; false where the address is only named or leased
+     * @param controller what its Redfish service root says, or null where none was read
      */
-    public record Heard(Mac mac, boolean answered, String sentence) {}
+    public record Heard(Mac mac, boolean answered, String sentence, String controller) {}
 
     /**
      * Whether silence can be told from an answer here. On plain loopback everything answers, and nothing can be asked.
@@ -108,6 +116,12 @@ public class AddressProbes {
             nameServer(address, networks)
                     .ifPresent(server -> named.put(address, threads.submit(() -> reverse(server, address))));
         }
+        Map<Address, Future<String>> roots = new LinkedHashMap<>();
+        asked.forEach((address, ways) -> {
+            if (ways.stream().map(AddressProbes::await).anyMatch(way -> !way.isEmpty())) {
+                roots.put(address, threads.submit(() -> controller(address)));
+            }
+        });
         Map<Address, InUse> leased = leases.held();
         Map<Address, Heard> heard = new LinkedHashMap<>();
         asked.forEach((address, ways) -> {
@@ -134,7 +148,8 @@ public class AddressProbes {
                         new Heard(
                                 mac == null && lease != null ? lease.mac().orElse(null) : mac,
                                 !answers.isEmpty(),
-                                String.join(" and ", said)));
+                                String.join(" and ", said),
+                                roots.containsKey(address) ? await(roots.get(address)) : null));
             }
         });
         return heard;
@@ -156,6 +171,15 @@ public class AddressProbes {
         } catch (WireFault e) {
             return "";
         }
+    }
+
+    /** What a management controller says before anything about it is known; null for other machines. */
+    private String controller(Address address) {
+        return ServiceRoot.at(vantage, address, redfishPort, ROOT)
+                .map(root -> root.product().isEmpty()
+                        ? AllocateText.REDFISH.text(root.version())
+                        : AllocateText.REDFISH_PRODUCT.text(root.product(), root.version()))
+                .orElse(null);
     }
 
     private Mac neighbour(Address address) {
@@ -192,18 +216,21 @@ public class AddressProbes {
                                 : each.getValue().mac().toString())
                 .column("boolean", each -> String.valueOf(each.getValue().answered()))
                 .column("text", each -> each.getValue().sentence())
+                .column("text", each -> each.getValue().controller())
                 .column("timestamptz", each -> now)
                 .write(
                         db,
-                        "insert into unknown_device (network_id, address, mac, answered, sentence, first_heard, "
-                                + "last_heard) select "
+                        "insert into unknown_device (network_id, address, mac, answered, sentence, controller, "
+                                + "first_heard, last_heard) select "
                                 + network.id
-                                + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, "
-                                + "answered, sentence, "
-                                + "at)"
+                                + ", address, mac, answered, sentence, controller, at, at from %s as heard (address, mac, "
+                                + "answered, sentence, controller, at)"
                                 + " on conflict (network_id, address) do update set mac = excluded.mac, "
                                 + "answered = excluded.answered, sentence = "
-                                + "excluded.sentence, last_heard = excluded.last_heard");
+                                + "excluded.sentence, last_heard = excluded.last_heard, "
+                                // a look that asked for no root takes nothing from what the same machine said before
+                                + "controller = coalesce(excluded.controller, case when unknown_device.mac = "
+                                + "excluded.mac then unknown_device.controller end)");
         live.tell(bringUpId, "allocate");
     }
 

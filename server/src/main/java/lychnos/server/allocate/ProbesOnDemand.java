@@ -63,6 +63,8 @@ public class ProbesOnDemand {
                                 ? null
                                 : each.getValue().mac().toString(),
                         each.getValue().sentence(),
+                        each.getValue().controller(),
+                        null,
                         null,
                         null))
                 .toList();

@@ -7,12 +7,14 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
+import lychnos.core.fact.Mac;
 import lychnos.server.site.AddressRange;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.Network;
@@ -66,11 +68,18 @@ public class Ribbons {
             boolean ours,
             boolean proven) {}
 
-    /** An address that answers but was not allocated here. */
+    /**
+     * An address that answers but was not allocated here.
+     *
+     * @param controller what its Redfish service root says about it
+     * @param unit whose label bears its MAC address, by what people call it
+     */
     public record UnknownDeviceView(
             String address,
             @Nullable String mac,
             String sentence,
+            @Nullable String controller,
+            @Nullable String unit,
             @Nullable Instant firstHeard,
             @Nullable Instant lastHeard) {}
 
@@ -146,11 +155,15 @@ public class Ribbons {
                 .filter(claim -> units.containsKey(claim.unitId))
                 .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
                 .toList();
-        List<UnknownDeviceView> unknownDevices = addressProbes.unknownDevices(network.id).stream()
+        List<UnknownDevice> heard = addressProbes.unknownDevices(network.id);
+        Map<Mac, String> labelled = labelled(heard);
+        List<UnknownDeviceView> unknownDevices = heard.stream()
                 .map(each -> new UnknownDeviceView(
                         each.key.address().toString(),
                         each.mac == null ? null : each.mac.toString(),
                         each.sentence,
+                        each.controller,
+                        each.mac == null ? null : labelled.get(each.mac),
                         each.firstHeard,
                         each.lastHeard))
                 .toList();
@@ -169,6 +182,18 @@ public class Ribbons {
                 density(network, ranges, seats),
                 undo(id),
                 addressProbes.possible());
+    }
+
+    /** Units whose labels bear the MAC addresses of unknown devices. */
+    private Map<Mac, String> labelled(List<UnknownDevice> heard) {
+        Set<Mac> macs =
+                heard.stream().map(each -> each.mac).filter(Objects::nonNull).collect(Collectors.toSet());
+        return macs.isEmpty()
+                ? Map.of()
+                : db.createQuery("from Unit where mac in (:macs) and retiredAt is null", Unit.class)
+                        .setParameter("macs", macs)
+                        .getResultStream()
+                        .collect(Collectors.toMap(unit -> unit.mac, Unit::label));
     }
 
     private NetworkTab tab(Network network) {

@@ -33,6 +33,9 @@ public class UnknownDevice {
 
     public String sentence;
 
+    /** What its Redfish service root says about it; null where none was read. */
+    public String controller;
+
     @Column(name = "first_heard")
     public Instant firstHeard;
 

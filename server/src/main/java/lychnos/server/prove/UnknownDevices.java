@@ -165,7 +165,8 @@ public class UnknownDevices {
         echoes.forEach((address, echo) -> {
             if (echo.state() == Echo.State.ANSWERED) {
                 strange.put(
-                        address, new AddressProbes.Heard(hardware(address), true, ProveText.ANSWERS_TO_PING.text()));
+                        address,
+                        new AddressProbes.Heard(hardware(address), true, ProveText.ANSWERS_TO_PING.text(), null));
             }
         });
         if (!strange.isEmpty()) {

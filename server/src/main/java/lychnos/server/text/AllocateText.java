@@ -45,6 +45,8 @@ public enum AllocateText implements Message {
     ONE_OF_THE_NETWORKS_IS_NOT_OF_THIS_BRING("One of the networks is not of this bring-up."),
     ONE_OF_THE_UNITS_IS_NOT_IN_THIS_BRING("One of the units is not in this bring-up."),
     PUSHED_RECORDS("pushed {count} {count|record|records}"),
+    REDFISH("Redfish {version}"),
+    REDFISH_PRODUCT("{product}, Redfish {version}"),
     RELEASED_ADDRESSES("released {count} {count|address|addresses}"),
     SAYS("{use}, says a {source}"),
     THAT_ALLOCATION_HAS_ALREADY_BEEN_UNDONE("That allocation has already been undone."),

@@ -51,6 +51,7 @@ public enum PrepareText implements Message {
     IS_MISSING("This is missing."),
     IS_NOT_A_COLUMN_MAPPING_SUCH_AS_0_SERIAL(
             "“{given}” is not a column mapping such as 0:serial. Possible meanings are {possible}."),
+    IS_NOT_FOUND_BY_MAC_ADDRESS("{kind} is not found by a MAC address. Choose a kind that is."),
     IS_NOT_A_HOST_ADDRESS("{gateway} is not a host address of {prefix}."),
     IS_SHOWN_IN_PLACE_OF_A_SAVED_PASSWORD(
             "“{value}” is shown in place of a saved password. Leave the cell unchanged to keep it, or type "
@@ -62,6 +63,7 @@ public enum PrepareText implements Message {
     IS_THIS_SERVER_OR_ITS_DATABASE("{what} is this server's own address or its database's."),
     KIND_HAS_NO_SUCH_CHECK("The kind “{kind}” has no such check at the rack."),
     LIES_OUTSIDE_OF_WHAT_THIS_SERVER_MAY_REACH("{what} lies outside of what this server may reach. {how}"),
+    MAC_ADDRESS_OF_ONE_UNIT("{mac} belongs to one machine. Add one unit with it."),
     MAC_ADDRESS_BELONGS("This MAC address belongs to {serial} at {place}."),
     MOVED_TO_VERSION_OF_THE_KIND("moved {unit} to version {version} of the kind “{after}”{more}"),
     NAME_HAS_1_TO_80_CHARACTERS("A name has 1 to 80 characters, in one line."),

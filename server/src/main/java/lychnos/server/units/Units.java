@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import lychnos.core.fact.Mac;
 import lychnos.core.kind.Kind;
 import lychnos.core.name.Hostname;
 import lychnos.server.api.problem.Refusal;
@@ -21,6 +22,7 @@ import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
 import lychnos.server.text.PrepareText;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Units of any kind: announced, and taken back while nothing was done for them. */
 @ApplicationScoped
@@ -44,8 +46,10 @@ public class Units {
 
     /**
      * Units to be announced: so many of a kind, each with so many members; 0 members for as many as the kind has least.
+     *
+     * @param mac of the one unit that was found by it, before anybody has read its label; null for none
      */
-    public record Announcement(String kind, int count, int members) {}
+    public record Announcement(String kind, int count, int members, @Nullable String mac) {}
 
     @Transactional
     public List<Long> announce(long bringUpId, Announcement request, Who.Person person) {
@@ -65,6 +69,7 @@ public class Units {
             throw Refusal.fields(List.of(new FieldFault(
                     "count", PrepareText.BRING_UP_HAS_1_TO_UNITS.said(BringUps.MOST_UNITS, there.size()))));
         }
+        Mac mac = request.mac() == null ? null : readMac(request, kind);
         Set<String> names = namesOf(bringUp.site.id, NOBODY);
         int number = bringUps.nextNumber(bringUpId);
         List<Long> ids = new ArrayList<>();
@@ -77,6 +82,7 @@ public class Units {
             unit.kindVersion = published.version();
             unit.members = members;
             unit.model = "";
+            unit.mac = mac;
             do {
                 unit.name = kind.names()
                         .unit()
@@ -91,6 +97,31 @@ public class Units {
         journal.write(person, bringUpId, null, PrepareText.ADDED_UNITS.text(request.count(), kind.title()), null, ids);
         live.tell(bringUpId, "prepare");
         return ids;
+    }
+
+    private Mac readMac(Announcement request, Kind kind) {
+        Mac mac;
+        try {
+            mac = Mac.parse(request.mac());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new FieldFault("mac", e.getMessage())));
+        }
+        if (request.count() != 1) {
+            throw Refusal.fields(List.of(new FieldFault("count", PrepareText.MAC_ADDRESS_OF_ONE_UNIT.said(mac))));
+        }
+        if (kind.facts().stream().noneMatch(fact -> fact.name().equals("mac"))) {
+            throw Refusal.fields(
+                    List.of(new FieldFault("kind", PrepareText.IS_NOT_FOUND_BY_MAC_ADDRESS.said(kind.title()))));
+        }
+        db.createQuery("from Unit where mac = :mac", Unit.class)
+                .setParameter("mac", mac)
+                .getResultStream()
+                .findFirst()
+                .ifPresent(twin -> {
+                    throw Refusal.fields(
+                            List.of(new FieldFault("mac", PrepareText.IS_ALREADY_USED.said(mac, twin.label()))));
+                });
+        return mac;
     }
 
     /**
