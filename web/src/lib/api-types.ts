@@ -263,6 +263,8 @@ export interface components {
       due?: components['schemas']['LocalDate'];
       positions?: string[];
     };
+    /** @enum {string} */
+    Certainty: 'SURE' | 'LIKELY' | 'OPEN';
     CertificateChain: {
       chain?: string;
     };
@@ -465,6 +467,8 @@ export interface components {
       remarks: components['schemas']['Remark'][];
       fallback: string;
     };
+    /** @enum {string} */
+    FactSort: 'TEXT' | 'SAME_TEXT' | 'MADE_SECRET' | 'GIVEN_SECRET';
     FactTableReport: {
       /** Format: int64 */
       changeId: number | null;
@@ -891,6 +895,77 @@ export interface components {
       state: string;
       at: components['schemas']['Instant'];
     };
+    LearnQuestion: {
+      sort: components['schemas']['QuestionSort'];
+      entries: number[];
+      evidence: string[];
+      options: string[];
+    };
+    LearntFact: {
+      name: string;
+      title: string;
+      sort: components['schemas']['FactSort'];
+    };
+    Lesson: {
+      description?: string;
+      recording?: string;
+      /** Format: int64 */
+      unit?: number;
+      member?: string;
+      answers?: components['schemas']['LessonAnswers'];
+    };
+    LessonAnswers: {
+      texts?: {
+        [key: string]: components['schemas']['Meaning'];
+      };
+      commandsTold?: boolean;
+      parts?: {
+        [key: string]: string[];
+      };
+      values?: {
+        [key: string]: string;
+      };
+      marks?: {
+        [key: string]: components['schemas']['LessonMark'][];
+      };
+    };
+    LessonLine: {
+      /** Format: int32 */
+      entry: number;
+      shown: string[];
+      question: string;
+      typed: string | null;
+      leftOut: boolean;
+    };
+    /** @enum {string} */
+    LessonMark: 'PERMANENT' | 'DESTROYS' | 'TERMS';
+    LessonStep: {
+      /** Format: int32 */
+      entry: number;
+      sort: components['schemas']['StepSort'];
+      title: string;
+      answer: string;
+      marks: string[];
+      fields: {
+        [key: string]: string;
+      };
+      /** Format: int64 */
+      seconds: number;
+      certainty: components['schemas']['Certainty'];
+      why: string;
+    };
+    LessonView: {
+      complete: boolean;
+      identified: boolean;
+      lines: components['schemas']['LessonLine'][];
+      steps: components['schemas']['LessonStep'][];
+      facts: components['schemas']['LearntFact'][];
+      questions: components['schemas']['LearnQuestion'][];
+      description: string | null;
+      faults: string[];
+      agrees: boolean | null;
+      differences: string[];
+    };
     /**
      * Format: date
      * @example 2022-03-10
@@ -906,6 +981,8 @@ export interface components {
     };
     /** @enum {string} */
     Mark: 'dark' | 'set' | 'work' | 'wait' | 'lit' | 'done' | 'fault';
+    /** @enum {string} */
+    Meaning: 'ALWAYS' | 'FACT' | 'SAME';
     Measured: {
       kind: components['schemas']['ServiceKind'];
       address: string;
@@ -1204,6 +1281,8 @@ export interface components {
       note?: string;
       despite?: string;
     };
+    /** @enum {string} */
+    QuestionSort: 'TEXT' | 'COMMANDS' | 'VALUE' | 'MARKS' | 'IDENTITY' | 'CURSOR_KEYS';
     RackCheckView: {
       text: string;
       late: boolean;
@@ -1595,6 +1674,8 @@ export interface components {
       title: string;
       progress: components['schemas']['Progress'];
     };
+    /** @enum {string} */
+    StepSort: 'ANSWERS' | 'COMMANDS' | 'COMPARES' | 'WAITS';
     StepTick: {
       /** Format: int32 */
       place?: number;

@@ -15,12 +15,17 @@
   import KindHistory from './KindHistory.svelte';
   import KindRead from './KindRead.svelte';
   import KindText from './KindText.svelte';
+  import LearnSetup from './LearnSetup.svelte';
   import Trials from './Trials.svelte';
   import type { Change, KindPage, RecordingTrial } from './types';
 
   /** One kind: to read, as text, its versions, and what sites do otherwise. */
   const t = m.kinds;
-  const TABS = ['read', 'text', 'try', 'history', 'adjust'];
+  const TABS = $derived(
+    session.mayWork
+      ? ['read', 'text', 'learn', 'try', 'history', 'adjust']
+      : ['read', 'text', 'try', 'history', 'adjust'],
+  );
   const id = $derived(chosenKind());
   const page = live<KindPage>(() => `/catalogue/${id}`);
   const draft = $derived(page.data?.draft ?? null);
@@ -149,6 +154,8 @@
       <KindRead page={page.data} {draft} />
     {:else if tab === 'text'}
       {#key id}<KindText page={page.data} {draft} />{/key}
+    {:else if tab === 'learn'}
+      {#key id}<LearnSetup page={page.data} {draft} />{/key}
     {:else if tab === 'try'}
       {#key id}<KindDryRun page={page.data} {draft} />{/key}
     {:else if tab === 'history'}

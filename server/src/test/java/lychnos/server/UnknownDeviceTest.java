@@ -95,7 +95,7 @@ class UnknownDeviceTest {
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.address"));
     }
 
-    /** A controller that nobody has a label of: found by its service root, added by its MAC address. */
+    /** A controller without a label: found by its service root, added by its MAC address. */
     @Test
     void aControllerWithoutALabelIsFoundAndAdded() throws IOException {
         Client client = Client.engineer();

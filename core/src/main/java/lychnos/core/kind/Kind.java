@@ -359,4 +359,9 @@ public record Kind(
                 checks.webForm());
         return copy.kind();
     }
+
+    /** The names that every description may use besides the facts of its own: addresses, names and services. */
+    public static List<String> givenNames() {
+        return DialogueNames.GIVEN;
+    }
 }

@@ -64,7 +64,7 @@ final class Answers {
         List<LearnQuestion> all = new ArrayList<>(questions);
         if (!commands.isEmpty() && !decisions.commandsTold()) {
             all.add(new LearnQuestion(
-                    LearnQuestion.Sort.COMMANDS,
+                    LearnQuestion.QuestionSort.COMMANDS,
                     commands,
                     commands.stream()
                             .map(i -> looks.blanked(byIndex(i).question()))
@@ -123,7 +123,7 @@ final class Answers {
                     && !passwords.containsKey(entry.typed().get());
             boolean twice = i + 1 < entries.size() && entries.get(i + 1).hidden() && entry.sameAs(entries.get(i + 1));
             if (unknown) {
-                LearntFact.Sort sort = twice ? LearntFact.Sort.MADE_SECRET : LearntFact.Sort.GIVEN_SECRET;
+                LearntFact.FactSort sort = twice ? LearntFact.FactSort.MADE_SECRET : LearntFact.FactSort.GIVEN_SECRET;
                 String name = unique(twice ? PASSWORD : set ? "other-" + PASSWORD : "factory-" + PASSWORD);
                 facts.put(name, new LearntFact(name, name.replace('-', ' '), sort));
                 passwords.put(entry.typed().get(), name);
@@ -186,7 +186,7 @@ final class Answers {
                 .count();
         boolean given = facts.values().stream()
                 .anyMatch(fact ->
-                        template.equals("{" + fact.name() + "}") && fact.sort() == LearntFact.Sort.GIVEN_SECRET);
+                        template.equals("{" + fact.name() + "}") && fact.sort() == LearntFact.FactSort.GIVEN_SECRET);
         boolean repeated = before == 1
                 && entries.get(place - 1).typed().filter(typed::equals).isPresent();
         if (before > 0 && !repeated && !given) {
@@ -208,7 +208,10 @@ final class Answers {
             return new Answer(template, false, suggested, Set.of(), Certainty.SURE, LearnText.VALUE_OF_THE_PLAN);
         }
         questions.add(new LearnQuestion(
-                LearnQuestion.Sort.VALUE, List.of(entry.index()), List.of(looks.blanked(entry.question())), options));
+                LearnQuestion.QuestionSort.VALUE,
+                List.of(entry.index()),
+                List.of(looks.blanked(entry.question())),
+                options));
         return new Answer(guess.template(), false, suggested, Set.of(), Certainty.OPEN, LearnText.SEVERAL_VALUES);
     }
 
@@ -233,7 +236,8 @@ final class Answers {
             if (at >= 0 && !part.isBlank()) {
                 Secret value = Secret.of(part);
                 String words = rest.substring(0, at);
-                String template = texts.computeIfAbsent(value, each -> "{" + fact(words, LearntFact.Sort.TEXT) + "}");
+                String template =
+                        texts.computeIfAbsent(value, each -> "{" + fact(words, LearntFact.FactSort.TEXT) + "}");
                 filled.append(planned.filled(words)).append(template);
                 rest = rest.substring(at + part.length());
             }
@@ -241,7 +245,7 @@ final class Answers {
         return filled.append(planned.filled(rest)).toString();
     }
 
-    private String fact(String words, LearntFact.Sort sort) {
+    private String fact(String words, LearntFact.FactSort sort) {
         String name = unique(looks.name(words));
         facts.put(name, new LearntFact(name, looks.title(words), sort));
         return name;
@@ -259,7 +263,7 @@ final class Answers {
         }
         if (meaning == null) {
             questions.add(new LearnQuestion(
-                    LearnQuestion.Sort.TEXT,
+                    LearnQuestion.QuestionSort.TEXT,
                     List.of(entry.index()),
                     List.of(looks.blanked(entry.question())),
                     List.of(Meaning.FACT.name(), Meaning.SAME.name(), Meaning.ALWAYS.name())));
@@ -270,8 +274,8 @@ final class Answers {
             texts.put(typed, literal);
             return new Answer(literal, false, suggested, Set.of(), Certainty.SURE, LearnText.ALWAYS_THE_SAME);
         }
-        String name =
-                fact(entry.question(), meaning == Meaning.SAME ? LearntFact.Sort.SAME_TEXT : LearntFact.Sort.TEXT);
+        String name = fact(
+                entry.question(), meaning == Meaning.SAME ? LearntFact.FactSort.SAME_TEXT : LearntFact.FactSort.TEXT);
         texts.put(typed, "{" + name + "}");
         return new Answer("{" + name + "}", false, suggested, Set.of(), Certainty.SURE, LearnText.FACT_OF_A_PERSON);
     }

@@ -36,7 +36,7 @@ final class Comparisons {
         boolean enough = fields.values().stream().distinct().count() >= FEWEST;
         return enough
                 ? Optional.of(new LearntStep(
-                        LearntStep.Sort.COMPARES,
+                        LearntStep.StepSort.COMPARES,
                         entry,
                         "what it shows agrees",
                         "",

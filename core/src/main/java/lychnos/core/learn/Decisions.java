@@ -12,7 +12,7 @@ import lychnos.core.dialogue.DialogueStep.Mark;
  * @param texts by entry, what a text is that was not planned
  * @param commandsTold whether the commands may be read: there is no password in them
  * @param parts by entry, the parts of a command that are facts of the unit, such as {@code aisle two} in {@code set
- *     place aisle two}; everything else in it that was not planned is always so
+ *     place aisle two}; the rest of it is the same on every unit
  * @param values by entry, which planned value it is, such as {@code {time-server-1}}
  * @param marks by entry, what is particular about its step; nothing while it was not said
  */

@@ -9,10 +9,10 @@ import java.util.List;
  * @param evidence what the machine showed there, without what may be a password
  * @param options what may be chosen, the proposal first
  */
-public record LearnQuestion(Sort sort, List<Integer> entries, List<String> evidence, List<String> options) {
+public record LearnQuestion(QuestionSort sort, List<Integer> entries, List<String> evidence, List<String> options) {
 
     /** What is asked. */
-    public enum Sort {
+    public enum QuestionSort {
         /** Something was typed that was not planned: always so, a fact of the unit, or the same on every unit? */
         TEXT,
         /** Commands were typed: is there no password in them? */

@@ -14,8 +14,10 @@ import java.util.TreeSet;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DryRun;
+import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
 
 /**
@@ -144,12 +146,12 @@ public final class Learner {
         List<LearnQuestion> questions = new ArrayList<>(answers.questions());
         List<LearntStep> marked = marked(steps, questions);
         if (identity.isEmpty()) {
-            questions.add(0, new LearnQuestion(LearnQuestion.Sort.IDENTITY, List.of(), List.of(), List.of()));
+            questions.add(0, new LearnQuestion(LearnQuestion.QuestionSort.IDENTITY, List.of(), List.of(), List.of()));
         }
         List<Integer> moved =
                 entries.stream().filter(Entry::cursorKeys).map(Entry::index).toList();
         if (!moved.isEmpty()) {
-            questions.add(0, new LearnQuestion(LearnQuestion.Sort.CURSOR_KEYS, moved, List.of(), List.of()));
+            questions.add(0, new LearnQuestion(LearnQuestion.QuestionSort.CURSOR_KEYS, moved, List.of(), List.of()));
         }
         return new Draft(
                 identity.map(Identity::see),
@@ -181,7 +183,7 @@ public final class Learner {
             lastAnswer(into).ifPresent(place -> into.set(place, into.get(place).with(Mark.RESTARTS)));
         }
         into.add(new LearntStep(
-                LearntStep.Sort.WAITS,
+                LearntStep.StepSort.WAITS,
                 entry.index(),
                 restarted ? "restarts" : "works",
                 until(then, entry),
@@ -197,7 +199,8 @@ public final class Learner {
 
     private static Optional<Integer> lastAnswer(List<LearntStep> steps) {
         for (int i = steps.size() - 1; i >= 0; i--) {
-            if (steps.get(i).sort() == LearntStep.Sort.ANSWERS || steps.get(i).sort() == LearntStep.Sort.COMMANDS) {
+            if (steps.get(i).sort() == LearntStep.StepSort.ANSWERS
+                    || steps.get(i).sort() == LearntStep.StepSort.COMMANDS) {
                 return Optional.of(i);
             }
         }
@@ -219,7 +222,7 @@ public final class Learner {
         comparisons.in(shown, entry.index()).ifPresent(step -> {
             int last = into.size() - 1;
             if (last >= 0
-                    && into.get(last).sort() == LearntStep.Sort.COMMANDS
+                    && into.get(last).sort() == LearntStep.StepSort.COMMANDS
                     && ONLY_SHOWS.matcher(into.get(last).answer()).find()) {
                 into.set(last, into.get(last).with(Mark.AGAIN));
             }
@@ -231,7 +234,7 @@ public final class Learner {
         Entry entry = entries.get(place);
         Answers.Answer answer = answers.of(place);
         return new LearntStep(
-                answer.command() ? LearntStep.Sort.COMMANDS : LearntStep.Sort.ANSWERS,
+                answer.command() ? LearntStep.StepSort.COMMANDS : LearntStep.StepSort.ANSWERS,
                 entry.index(),
                 answer.command() ? "command " + (place + 1) : looks.title(entry.question()),
                 look(entry),
@@ -244,14 +247,15 @@ public final class Learner {
                 answer.why());
     }
 
-    /** The steps with the marks that a person has confirmed; the question, where nobody has. */
+    /** The steps with the marks that a person has confirmed, or the question which they are. */
     private List<LearntStep> marked(List<LearntStep> steps, List<LearnQuestion> questions) {
         if (decisions.marks().isPresent()) {
             Map<Integer, Set<Mark>> said = decisions.marks().get();
             return steps.stream()
-                    .map(step -> step.sort() == LearntStep.Sort.ANSWERS || step.sort() == LearntStep.Sort.COMMANDS
-                            ? step.withMarks(together(step.marks(), said.getOrDefault(step.entry(), Set.of())))
-                            : step)
+                    .map(step ->
+                            step.sort() == LearntStep.StepSort.ANSWERS || step.sort() == LearntStep.StepSort.COMMANDS
+                                    ? step.withMarks(together(step.marks(), said.getOrDefault(step.entry(), Set.of())))
+                                    : step)
                     .toList();
         }
         List<String> proposed = new ArrayList<>();
@@ -259,7 +263,7 @@ public final class Learner {
             proposals(entry.question()).forEach(mark -> proposed.add(entry.index() + " " + mark));
         }
         questions.add(new LearnQuestion(
-                LearnQuestion.Sort.MARKS,
+                LearnQuestion.QuestionSort.MARKS,
                 entries.stream().map(Entry::index).toList(),
                 entries.stream().map(entry -> looks.blanked(entry.question())).toList(),
                 proposed));
@@ -302,6 +306,48 @@ public final class Learner {
     /** The recording of this setup, which the draft can be tried on and kept with. */
     public List<DryRun.Heard> recording() {
         return OwnRecording.of(log, segments.entries(), entries, unplanned());
+    }
+
+    /**
+     * What was typed, and what the machine showed before it, for the person who typed it.
+     *
+     * @param index by which questions name it
+     * @param shown the lines before the question
+     * @param typed what it came to; nothing where the machine did not show it
+     * @param leftOut whether the machine did not take it
+     */
+    public record Line(int index, List<String> shown, String question, Optional<String> typed, boolean leftOut) {}
+
+    /** The whole setup line by line. */
+    public List<Line> lines() {
+        Set<Integer> led = entries.stream().map(Entry::index).collect(Collectors.toSet());
+        List<Line> lines = new ArrayList<>();
+        for (Entry entry : segments.entries()) {
+            lines.add(new Line(
+                    entry.index(),
+                    entry.shown(),
+                    entry.question(),
+                    entry.hidden()
+                            ? Optional.empty()
+                            : Optional.of(entry.typed()
+                                    .map(text -> text.<String>use(each -> each))
+                                    .orElse("")),
+                    !led.contains(entry.index()) && !entry.key()));
+        }
+        Entry after = segments.after();
+        lines.add(new Line(entries.size() + lines.size(), after.shown(), after.question(), Optional.of(""), false));
+        return lines;
+    }
+
+    /** Tries a dialogue that was learnt on its own setup, with the values of that unit and what was learnt of it. */
+    public DryRun.Report tryOn(Dialogue dialogue, Values values) {
+        Map<String, Secret> learnt = answers.learnt();
+        Set<String> passwords = answers.facts().stream()
+                .filter(fact -> fact.sort() == LearntFact.FactSort.MADE_SECRET
+                        || fact.sort() == LearntFact.FactSort.GIVEN_SECRET)
+                .map(LearntFact::name)
+                .collect(Collectors.toSet());
+        return DryRun.play(dialogue, "", new OwnValues(values, learnt, passwords), recording());
     }
 
     /** What new facts and passwords were on this machine: for a trial on its own log, in memory alone. */

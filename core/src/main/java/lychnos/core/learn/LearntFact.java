@@ -7,10 +7,10 @@ package lychnos.core.learn;
  * @param title what people call it
  * @param sort what it is
  */
-public record LearntFact(String name, String title, Sort sort) {
+public record LearntFact(String name, String title, FactSort sort) {
 
     /** What a fact is. */
-    public enum Sort {
+    public enum FactSort {
         /** A text of each unit. */
         TEXT,
         /** A text that is the same on every unit. */

@@ -21,7 +21,7 @@ import lychnos.core.dialogue.DialogueStep.Mark;
  * @param why what speaks for it
  */
 public record LearntStep(
-        Sort sort,
+        StepSort sort,
         int entry,
         String title,
         String look,
@@ -34,7 +34,7 @@ public record LearntStep(
         LearnText why) {
 
     /** What is done in a step. */
-    public enum Sort {
+    public enum StepSort {
         /** A question is answered. */
         ANSWERS,
         /** A command is sent at a prompt. */

@@ -90,7 +90,7 @@ final class Looks {
         return pattern.toString().replaceAll(" {2,}", " ").replace(" ", " +");
     }
 
-    /** Whether a value stands there and is no part of a longer word. */
+    /** Whether a value is there as a word of its own. */
     private static boolean startsWhole(String text, String value, int at) {
         return text.startsWith(value, at)
                 && (at == 0 || !Character.isLetterOrDigit(text.charAt(at - 1)))

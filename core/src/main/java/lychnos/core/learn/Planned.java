@@ -13,7 +13,11 @@ import java.util.TreeSet;
 import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
 
 /** What was planned for the unit, and which of it an entry may have been. */
 public final class Planned {
@@ -81,6 +85,20 @@ public final class Planned {
                 }
             }
         }
+    }
+
+    /** What a unit of a kind has: what every description may use, and the facts of its own. */
+    public static Planned of(Kind kind, Values values) {
+        Map<String, String> texts = new HashMap<>();
+        Map<String, Secret> secrets = new HashMap<>();
+        Stream.concat(Kind.givenNames().stream(), kind.facts().stream().map(FactSpec::name))
+                .forEach(name -> {
+                    values.secret(name).ifPresent(secret -> secrets.put(name, secret));
+                    if (!secrets.containsKey(name)) {
+                        values.text(name).ifPresent(text -> texts.put(name, text));
+                    }
+                });
+        return new Planned(texts, secrets);
     }
 
     private static String list(Map<String, String> texts, String list, String between) {

@@ -3,6 +3,7 @@ package lychnos.core.learn;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import lychnos.core.dialogue.DryRun;
 import lychnos.core.fact.Secret;
 
 /**
@@ -34,6 +35,26 @@ public record SetupLog(List<Piece> pieces, boolean complete) {
 
     public SetupLog {
         pieces = List.copyOf(pieces);
+    }
+
+    /**
+     * What another program has recorded of a line, with its keys.
+     *
+     * @throws IllegalArgumentException where no keys were recorded
+     */
+    public static SetupLog recorded(List<DryRun.Heard> heard) {
+        List<Piece> pieces = new ArrayList<>();
+        for (DryRun.Heard each : heard) {
+            if (each.fromMachine()) {
+                pieces.add(new Shown(each.at(), each.text()));
+            } else if (!each.text().isEmpty()) {
+                pieces.add(new Typed(each.at(), Secret.of(each.text())));
+            }
+        }
+        if (pieces.stream().noneMatch(Typed.class::isInstance)) {
+            throw new IllegalArgumentException(LearnText.NO_KEYS.text());
+        }
+        return of(pieces);
     }
 
     /** The beginning of a log that may be longer than its limits. */

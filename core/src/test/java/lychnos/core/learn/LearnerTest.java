@@ -81,7 +81,8 @@ class LearnerTest {
         SetupLog log =
                 SetupLog.of(List.of(shown(0, "\r\nname: "), typed(1, "ard-made-1\r"), shown(2, "ard-made-1\r\n")));
         Draft draft = new Learner(log, planned(), "MM-7001", Set.of(), Decisions.NONE).draft();
-        assertEquals(LearnQuestion.Sort.IDENTITY, draft.questions().get(0).sort());
+        assertEquals(
+                LearnQuestion.QuestionSort.IDENTITY, draft.questions().get(0).sort());
         assertThrows(IllegalStateException.class, () -> DraftYaml.into(Learnt.KIND, draft, "9600 8N1"));
     }
 
@@ -118,7 +119,7 @@ class LearnerTest {
                 shown(4, "10.40.8.3\r\nthank you\r\n")));
         Draft draft = new Learner(log, planned, "MM-7001", Set.of(), Decisions.NONE).draft();
         List<LearnQuestion> asked = draft.questions().stream()
-                .filter(question -> question.sort() == LearnQuestion.Sort.VALUE)
+                .filter(question -> question.sort() == LearnQuestion.QuestionSort.VALUE)
                 .toList();
         assertEquals(
                 List.of(List.of(0)), asked.stream().map(LearnQuestion::entries).toList());

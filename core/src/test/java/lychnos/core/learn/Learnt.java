@@ -213,8 +213,8 @@ final class Learnt {
                     .orElseThrow();
             boolean secret = draft.facts().stream()
                     .anyMatch(fact -> fact.name().equals(name)
-                            && fact.sort() != LearntFact.Sort.TEXT
-                            && fact.sort() != LearntFact.Sort.SAME_TEXT);
+                            && fact.sort() != LearntFact.FactSort.TEXT
+                            && fact.sort() != LearntFact.FactSort.SAME_TEXT);
             if (secret) {
                 secrets.put(name, Secret.of(wanted.get(id)));
             } else {
@@ -260,21 +260,8 @@ final class Learnt {
 
     /** Tries what was learnt on the setup that it was learnt from. */
     DryRun.Report dryRun() {
-        Map<String, String> texts = new HashMap<>(plan(1));
-        Map<String, Secret> secrets = new HashMap<>();
-        learner.learnt().forEach((name, was) -> {
-            texts.put(name, was.use(text -> text));
-            secrets.put(name, was);
-        });
-        draft.facts().stream()
-                .filter(fact ->
-                        fact.sort() == LearntFact.Sort.MADE_SECRET || fact.sort() == LearntFact.Sort.GIVEN_SECRET)
-                .forEach(fact -> texts.remove(fact.name()));
-        return DryRun.play(
-                KindReader.read(yaml).dialogue().orElseThrow(),
-                "",
-                new Known(texts, secrets, () -> true),
-                learner.recording());
+        Known plan = new Known(plan(1), Map.of(), () -> true);
+        return learner.tryOn(KindReader.read(yaml).dialogue().orElseThrow(), plan);
     }
 
     private static void send(List<Effect> effects, MadeMachine machine, Duration at) {

@@ -13,7 +13,7 @@ import java.util.Random;
 import java.util.Set;
 
 /**
- * A machine that nobody has seen before: its questions, their order, its prompts and its habits come from a seed. Two
+ * An unknown machine: its questions, their order, its prompts and its habits come from a seed. Two
  * machines of one seed ask alike and differ in their values. It notes what was typed at the wrong question, and which
  * password came where it shows what is typed.
  */

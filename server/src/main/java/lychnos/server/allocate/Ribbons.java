@@ -184,7 +184,7 @@ public class Ribbons {
                 addressProbes.possible());
     }
 
-    /** Units whose labels bear the MAC addresses of unknown devices. */
+    /** Units whose labels have the MAC addresses of unknown devices. */
     private Map<Mac, String> labelled(List<UnknownDevice> heard) {
         Set<Mac> macs =
                 heard.stream().map(each -> each.mac).filter(Objects::nonNull).collect(Collectors.toSet());

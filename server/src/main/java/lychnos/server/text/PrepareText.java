@@ -77,6 +77,7 @@ public enum PrepareText implements Message {
     NOT_MEASURED_MAY_NOT_PING("not measured: {vantage} may not ping"),
     NOT_OFFERED("not offered"),
     NO_RECORDING_IS_SHIPPED_WITH_THIS_KIND("No recording is shipped with this kind."),
+    NO_RECORDING_WITH_KEYS("Learning needs a recording in the asciicast format (version 2) that holds the keys too."),
     NO_SUCH_BRING_UP("There is no such bring-up."),
     NO_SUCH_ENTRY_AT_THIS_SITE("There is no such entry at this site."),
     NO_SUCH_NETWORK_AT_THIS_SITE("There is no such network at this site."),
@@ -117,6 +118,8 @@ public enum PrepareText implements Message {
                     + "changed."),
     UNDID_AN_IMPORT_OF_LABELS("undid an import of labels"),
     UNDID_THE_CHANGE_OF_FACTS("undid the change of {count} {count|fact|facts}"),
+    UNIT_HAS_NO_SERIAL_NUMBER(
+            "The serial number of this unit is not known. Enter it in Prepare: it tells the machine."),
     UNIT_IS_NOT_IN_THE_BRING_UP("This unit is not in the bring-up."),
     UNTICKED_AT_THE_RACK("removed the tick at the rack: {check}{member}"),
     VALUE_WAS_CHANGED("Somebody has set this value to {before} since you loaded it."),

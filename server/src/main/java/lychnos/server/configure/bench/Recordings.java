@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import lychnos.core.dialogue.DryRun;
 import lychnos.core.dialogue.Screen;
+import lychnos.core.dialogue.Values;
 import lychnos.core.fact.SecretSearch;
 import lychnos.core.kind.Recording;
 import lychnos.core.sheet.MemberValues;
@@ -150,10 +151,7 @@ public class Recordings {
     public record Answered(Map<String, String> values, Set<String> secrets) {}
 
     private Answered answered(Unit unit, String member, boolean wiped, Map<String, String> told) {
-        MemberValues known = answers.of(unit, told).get(member);
-        if (known == null) {
-            throw Refusal.bad(ConfigureText.UNIT_HAS_NO_MEMBER_CALLED.said(member));
-        }
+        MemberValues known = of(unit, member, told);
         Map<String, String> values = new TreeMap<>(Map.of("unit", unit.label()));
         Set<String> secrets = new TreeSet<>();
         for (String name :
@@ -165,6 +163,24 @@ public class Recordings {
             }
         }
         return new Answered(values, secrets);
+    }
+
+    /**
+     * Everything that is known of a member.
+     *
+     * @throws Refusal if there is no such unit or member
+     */
+    @Transactional
+    public Values values(long unitId, String member) {
+        return of(bringUps.unit(unitId), member, Map.of());
+    }
+
+    private MemberValues of(Unit unit, String member, Map<String, String> told) {
+        MemberValues known = answers.of(unit, told).get(member);
+        if (known == null) {
+            throw Refusal.bad(ConfigureText.UNIT_HAS_NO_MEMBER_CALLED.said(member));
+        }
+        return known;
     }
 
     /**

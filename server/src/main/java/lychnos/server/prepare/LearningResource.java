@@ -1,0 +1,241 @@
+package lychnos.server.prepare;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DryRun;
+import lychnos.core.dialogue.LineSettings;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindFaults;
+import lychnos.core.kind.KindReader;
+import lychnos.core.kind.Recording;
+import lychnos.core.learn.Certainty;
+import lychnos.core.learn.Decisions;
+import lychnos.core.learn.Draft;
+import lychnos.core.learn.DraftYaml;
+import lychnos.core.learn.LearnQuestion;
+import lychnos.core.learn.Learner;
+import lychnos.core.learn.LearntFact;
+import lychnos.core.learn.LearntStep;
+import lychnos.core.learn.Planned;
+import lychnos.core.learn.SetupLog;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.bench.Recordings;
+import lychnos.server.text.PrepareText;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Learns the dialogue of a kind from the log of a setup that a person did by hand. Nothing of the log is kept: it comes
+ * with each question, and what may be a password in it is in no answer.
+ */
+@Path("/api")
+@RolesAllowed("engineer")
+public class LearningResource {
+
+    private static final String SERIAL = "serial";
+
+    private final Recordings recordings;
+
+    LearningResource(Recordings recordings) {
+        this.recordings = recordings;
+    }
+
+    /** What a person can say of a step. */
+    public enum LessonMark {
+        PERMANENT,
+        DESTROYS,
+        TERMS
+    }
+
+    /**
+     * What was answered about a setup.
+     *
+     * @param texts by entry, what a text is that was not planned
+     * @param commandsTold whether the commands hold no password
+     * @param parts by entry, the parts of a command that are facts of the unit
+     * @param values by entry, which planned value it is
+     * @param marks by entry, what is particular about its step; null while it was not said
+     */
+    public record LessonAnswers(
+            @Nullable Map<Integer, Decisions.Meaning> texts,
+            boolean commandsTold,
+            @Nullable Map<Integer, List<String>> parts,
+            @Nullable Map<Integer, String> values,
+            @Nullable Map<Integer, Set<LessonMark>> marks) {
+
+        static Decisions read(@Nullable LessonAnswers said) {
+            return said == null
+                    ? Decisions.NONE
+                    : new Decisions(
+                            orNone(said.texts),
+                            said.commandsTold,
+                            orNone(said.parts),
+                            orNone(said.values),
+                            Optional.ofNullable(said.marks).map(LessonAnswers::marks));
+        }
+
+        private static Map<Integer, Set<Mark>> marks(Map<Integer, Set<LessonMark>> said) {
+            Map<Integer, Set<Mark>> marks = new HashMap<>();
+            said.forEach((entry, each) -> marks.put(
+                    entry, each.stream().map(mark -> Mark.valueOf(mark.name())).collect(Collectors.toSet())));
+            return marks;
+        }
+
+        private static <V> Map<Integer, V> orNone(@Nullable Map<Integer, V> given) {
+            return given == null ? Map.of() : given;
+        }
+    }
+
+    /**
+     * The log of a setup.
+     *
+     * @param description of the kind, whose dialogue is learnt
+     * @param recording asciicast version 2, with the keys
+     * @param unit that was set up, for its planned values
+     * @param member of that unit; empty for a single machine
+     */
+    public record Lesson(
+            String description,
+            String recording,
+            long unit,
+            @Nullable String member,
+            @Nullable LessonAnswers answers) {}
+
+    /** A learnt step. */
+    public record LessonStep(
+            int entry,
+            LearntStep.StepSort sort,
+            String title,
+            String answer,
+            List<String> marks,
+            Map<String, String> fields,
+            long seconds,
+            Certainty certainty,
+            String why) {
+
+        static LessonStep of(LearntStep step) {
+            return new LessonStep(
+                    step.entry(),
+                    step.sort(),
+                    step.title(),
+                    step.answer(),
+                    step.marks().stream().sorted().map(Enum::name).toList(),
+                    step.fields(),
+                    step.about().toSeconds(),
+                    step.certainty(),
+                    step.why().text());
+        }
+    }
+
+    /** What was typed where; null where the machine did not show it. */
+    public record LessonLine(int entry, List<String> shown, String question, @Nullable String typed, boolean leftOut) {
+
+        static LessonLine of(Learner.Line line) {
+            return new LessonLine(
+                    line.index(), line.shown(), line.question(), line.typed().orElse(null), line.leftOut());
+        }
+    }
+
+    /**
+     * What was learnt.
+     *
+     * @param complete whether all of the log was read
+     * @param identified whether the machine said which one it is before anything was typed that it could have kept
+     * @param description the description with the dialogue; null while questions are open
+     * @param faults what is wrong with that description
+     * @param agrees whether it does on the same log what the person did; null while questions are open
+     * @param differences what it would have done otherwise
+     */
+    public record LessonView(
+            boolean complete,
+            boolean identified,
+            List<LessonLine> lines,
+            List<LessonStep> steps,
+            List<LearntFact> facts,
+            List<LearnQuestion> questions,
+            @Nullable String description,
+            List<String> faults,
+            @Nullable Boolean agrees,
+            List<String> differences) {}
+
+    /** Learns from a log, with what was answered so far. */
+    @POST
+    @Path("kinds/lessons")
+    public LessonView learn(Lesson lesson) {
+        Refusal.required(lesson);
+        try {
+            return learnt(lesson);
+        } catch (IllegalArgumentException e) {
+            throw Refusal.bad(e.getMessage());
+        }
+    }
+
+    private LessonView learnt(Lesson lesson) {
+        Kind kind = KindReader.read(Refusal.required(lesson.description));
+        String member = lesson.member == null ? "" : lesson.member;
+        Values values = recordings.values(lesson.unit, member);
+        if (!Refusal.required(lesson.recording).startsWith("{")) {
+            throw new IllegalArgumentException(PrepareText.NO_RECORDING_WITH_KEYS.text());
+        }
+        Recording recording = Recording.imported(lesson.recording, "", null, member, Map.of(), Set.of());
+        Learner learner = new Learner(
+                SetupLog.recorded(recording.heard()),
+                Planned.of(kind, values),
+                values.text(SERIAL)
+                        .orElseThrow(() -> new IllegalArgumentException(PrepareText.UNIT_HAS_NO_SERIAL_NUMBER.text())),
+                kind.facts().stream().map(FactSpec::name).collect(Collectors.toSet()),
+                LessonAnswers.read(lesson.answers));
+        Draft draft = learner.draft();
+        String text = draft.settled()
+                ? DraftYaml.into(
+                        lesson.description,
+                        draft,
+                        kind.dialogue()
+                                .map(Dialogue::line)
+                                .orElse(LineSettings.USUAL)
+                                .toString())
+                : null;
+        return view(learner, draft, text, values);
+    }
+
+    private static LessonView view(Learner learner, Draft draft, @Nullable String text, Values values) {
+        List<String> faults = List.of();
+        DryRun.Report report = null;
+        if (text != null) {
+            try {
+                report = learner.tryOn(KindReader.read(text).dialogue().orElseThrow(), values);
+            } catch (KindFaults e) {
+                faults = e.faults().stream().map(Object::toString).toList();
+            }
+        }
+        return new LessonView(
+                draft.complete(),
+                draft.see().isPresent(),
+                learner.lines().stream().map(LessonLine::of).toList(),
+                Stream.concat(draft.logIn().stream(), draft.steps().stream())
+                        .map(LessonStep::of)
+                        .toList(),
+                draft.facts(),
+                draft.questions(),
+                text,
+                faults,
+                report == null ? null : report.agrees(),
+                report == null
+                        ? List.of()
+                        : Stream.concat(
+                                        report.differences().stream().map(DryRun.Difference::sentence),
+                                        report.open().stream())
+                                .toList());
+    }
+}

@@ -1,0 +1,245 @@
+<script lang="ts">
+  import { api } from '../../lib/api';
+  import { decoded } from '../../lib/decode';
+  import { notices } from '../../lib/notices.svelte';
+  import { live, lookAgain } from '../../lib/query';
+  import type { MarkName } from '../../lib/types';
+  import B from '../../parts/B.svelte';
+  import Mark from '../../parts/Mark.svelte';
+  import { m } from '../../messages';
+  import LearnQuestions from './LearnQuestions.svelte';
+  import { noAnswers, proposed, type Answers } from './learn';
+  import type { Draft, KindPage, LessonStep, LessonView, UnitOfKind } from './types';
+
+  /** A dialogue learnt from the log of a setup by hand: what was typed, the steps it becomes, and what is asked. */
+  let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
+  const t = m.kinds.learn;
+  const id = $derived(page.line.id);
+  const units = live<UnitOfKind[]>(() => `/catalogue/${id}/units`);
+  let log = $state.raw<{ name: string; text: string } | null>(null);
+  let unit = $state<UnitOfKind | null>(null);
+  let member = $state('');
+  let lesson = $state.raw<LessonView | null>(null);
+  let answers = $state.raw<Answers>(noAnswers());
+  let marked = $state(-1);
+  let busy = $state(false);
+  let fault = $state('');
+
+  async function load(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
+    const file = event.currentTarget.files?.[0];
+    if (!file) return;
+    log = { name: file.name, text: decoded(await file.arrayBuffer()) };
+    lesson = null;
+    answers = noAnswers();
+    fault = '';
+  }
+
+  async function learn(said: Answers): Promise<void> {
+    if (!log || !unit) return;
+    busy = true;
+    fault = '';
+    try {
+      const description = draft?.text ?? (await api.text(`/catalogue/${id}/versions/${page.line.version}`));
+      lesson = await api.post<LessonView>('/kinds/lessons', {
+        description,
+        recording: log.text,
+        unit: unit.id,
+        member,
+        answers: said,
+      });
+      answers = said;
+    } catch (error) {
+      fault = error instanceof Error ? error.message : String(error);
+    } finally {
+      busy = false;
+    }
+  }
+
+  async function save(): Promise<void> {
+    if (!lesson?.description) return;
+    busy = true;
+    try {
+      await api.putTextIf<Draft>(`/catalogue/${id}/draft`, lesson.description, draft?.version ?? '0');
+      notices.say(m.kinds.text.saved);
+      lookAgain();
+      location.assign(`/kinds/${id}?tab=text`);
+    } catch (error) {
+      notices.fault(error);
+    } finally {
+      busy = false;
+    }
+  }
+
+  function markOf(step: LessonStep): MarkName {
+    return step.certainty === 'OPEN' ? 'work' : 'done';
+  }
+  const saying = (step: LessonStep): string =>
+    step.sort === 'WAITS'
+      ? t.about(step.seconds)
+      : step.sort === 'COMPARES'
+        ? Object.values(step.fields).join(', ')
+        : step.answer || (step.certainty === 'OPEN' ? '' : t.enter);
+</script>
+
+<p class="sub">{t.say}</p>
+{#if units.data?.length === 0}
+  <p>{t.noUnits}</p>
+{:else}
+  <form
+    class="choose"
+    onsubmit={(event) => {
+      event.preventDefault();
+      void learn(noAnswers());
+    }}
+  >
+    <label>{t.file} <input type="file" required accept=".cast,.json" onchange={(e) => void load(e)} /></label>
+    <label
+      >{t.unit}
+      <select bind:value={unit} required onchange={() => (member = unit?.members[0] ?? '')}>
+        <option value={null} disabled>{t.choose}</option>
+        {#each units.data ?? [] as each (each.id)}<option value={each}>{each.name}, {each.bringUp}</option>{/each}
+      </select></label
+    >
+    {#if unit && unit.members.length > 1}
+      <label
+        >{m.kinds.dryRun.member}
+        <select bind:value={member}>
+          {#each unit.members as each (each)}<option value={each}>{each}</option>{/each}
+        </select></label
+      >
+    {/if}
+    <B type="submit" look="go" disabled={busy || !log || !unit}>{t.learn}</B>
+  </form>
+{/if}
+{#if fault}<p class="say wait" role="alert">{fault}</p>{/if}
+{#if lesson}
+  <div class="result" aria-live="polite">
+    <b>{t.learnt(lesson.steps.length, lesson.lines.length - 1)}</b>
+    {#if !lesson.complete}<span class="bad">{t.cut}</span>{/if}
+    {#if lesson.agrees !== null && lesson.agrees !== undefined}
+      <span><Mark mark={lesson.agrees ? 'done' : 'fault'} /> {lesson.agrees ? t.agrees : t.differs}</span>
+    {/if}
+    {#if lesson.description}<span class="end"
+        ><B look="go" disabled={busy || lesson.faults.length > 0} onclick={() => void save()}>{t.save}</B></span
+      >{/if}
+  </div>
+  {#each [...lesson.faults, ...lesson.differences] as each (each)}<p class="say wait">{each}</p>{/each}
+  <div class="three">
+    <section class="night mono" aria-label={t.typed}>
+      {#each lesson.lines as line (line.entry)}
+        <div class="turn" class:on={line.entry === marked} class:out={line.leftOut}>
+          {#each line.shown as each, i (i)}<p>{each}</p>{/each}
+          <p>
+            {line.question}
+            <span class="key">{line.typed === null ? '••••••' : line.typed}</span>
+            {#if line.leftOut}<span class="note">{t.notTaken}</span>{/if}
+          </p>
+        </div>
+      {/each}
+    </section>
+    <ol class="sheet">
+      {#each lesson.steps as step, i (i)}
+        <li class:on={step.entry === marked && step.sort !== 'COMPARES'}>
+          <Mark mark={markOf(step)} size={15} />
+          <button type="button" title={step.why} onclick={() => (marked = step.entry)}
+            ><span>{step.title}</span><span class="mono value">{saying(step)}</span><span class="sub"
+              >{t.certainty[step.certainty]}</span
+            ></button
+          >
+        </li>
+      {/each}
+    </ol>
+    <LearnQuestions
+      {lesson}
+      {answers}
+      {busy}
+      proposals={proposed(lesson)}
+      onanswer={(said: Answers) => void learn(said)}
+      onlook={(entry: number) => (marked = entry)}
+    />
+  </div>
+{/if}
+
+<style>
+  p {
+    margin: 0;
+  }
+  .choose,
+  .result {
+    display: flex;
+    gap: 8px 14px;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  .result .end {
+    margin-left: auto;
+  }
+  .three {
+    display: grid;
+    grid-template-columns: minmax(0, 5fr) minmax(0, 4fr) minmax(250px, 3fr);
+    gap: 12px;
+    align-items: start;
+  }
+  .night {
+    background: var(--night);
+    color: var(--moon);
+    border-radius: 5px;
+    font-size: 13px;
+    max-height: 72vh;
+    overflow: auto;
+  }
+  .turn {
+    padding: 6px 14px;
+    border-bottom: 1px dashed var(--night-line);
+    border-left: 4px solid transparent;
+    overflow-wrap: anywhere;
+    white-space: pre-wrap;
+  }
+  .turn.on {
+    border-left-color: var(--lamp);
+  }
+  .turn.out {
+    opacity: 0.65;
+  }
+  .key {
+    color: var(--lamp);
+  }
+  .note {
+    float: right;
+    font-family: var(--sans, inherit);
+  }
+  ol {
+    list-style: none;
+    margin: 0;
+    padding: 4px 0;
+    max-height: 72vh;
+    overflow: auto;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 18px minmax(0, 1fr);
+    gap: 8px;
+    align-items: baseline;
+    padding: 5px 12px;
+    border-bottom: 1px solid var(--line2);
+  }
+  li.on {
+    background: var(--lamp2);
+  }
+  li button {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+    gap: 8px;
+    text-align: left;
+    width: 100%;
+  }
+  .value {
+    overflow-wrap: anywhere;
+    font-size: 12.5px;
+  }
+  @media (max-width: 1000px) {
+    .three {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
