@@ -119,4 +119,27 @@ describe('Allocate', () => {
     for (const name of [/^Allocate \d/, /^Undo/, /^Import/, /^Scan/, /^Probe/, /^Reserve/, /^Release/])
       expect(screen.queryByRole('button', { name })).toBeNull();
   });
+
+  it('adds a controller that was found without a label, by its MAC address', async () => {
+    const kinds = ['server-controller', 'wireless-controller'].map((id) => ({
+      id,
+      version: 1,
+      title: id,
+      about: '',
+      counts: [1],
+      bring: [],
+      plug: '',
+      facts: id === 'server-controller' ? [{ name: 'mac' }] : [],
+    }));
+    shown('engineer', { '/kinds': kinds, '/units': [41] });
+    await fireEvent.click(await screen.findByRole('button', { name: 'Add as a unit' }));
+    const dialog = await screen.findByRole('dialog');
+    const select = within(dialog).getByRole('combobox');
+    await waitFor(() => expect(within(select).queryByText('server-controller')).toBeTruthy());
+    expect(within(select).queryByText('wireless-controller')).toBeNull();
+    await fireEvent.change(select, { target: { value: 'server-controller' } });
+    await fireEvent.click(within(dialog).getByRole('button', { name: 'Add units' }));
+    await waitFor(() => expect(server.sent).toHaveLength(1));
+    expect(server.sent[0]?.body).toMatchObject({ kind: 'server-controller', count: 1, mac: '02:4c:59:ff:00:01' });
+  });
 });
