@@ -41,6 +41,30 @@ async function shoot(page, path, name, before = async () => {}) {
   await page.screenshot({ path: join(root, 'docs/screenshots', name + '.png') });
 }
 
+/** A recording of this hall with the keys that were typed: marks stand where they were, and the line showed them. */
+function withKeys(cast) {
+  const lines = cast.trim().split('\n');
+  const pieces = lines.slice(1).map((line) => JSON.parse(line));
+  let passwords = 0;
+  let asked = '';
+  const keyed = pieces.map(([at, what, text], i) => {
+    if (what === 'o') {
+      asked = text.split('\n').at(-1);
+      return [at, what, text];
+    }
+    if (text === 'identified') return [at, 'o', ''];
+    const until = pieces.findIndex((each, n) => n > i && each[1] !== 'o');
+    const echo = pieces
+      .slice(i + 1, until < 0 ? undefined : until)
+      .map((each) => each[2])
+      .join('');
+    const hidden = /word|phrase|secret|credential/i.test(asked);
+    const typed = echo.split('\r')[0] || (hidden ? (passwords++ ? 'Vb6nKw3sXd' : 'skeggle-9') : '');
+    return [at, 'i', typed + '\r'];
+  });
+  return [lines[0], ...keyed.map((each) => JSON.stringify(each))].join('\n');
+}
+
 /** Row B gets a network and its labels, so that Allocate has something to propose. Does nothing the second time. */
 async function prepareRowB(page) {
   await page.goto(url + '/b/2/prepare');
@@ -107,19 +131,6 @@ await shoot(lead, '/b/1/handover', 'handover', async () => {
   await lead.getByText('The record is intact').waitFor();
 });
 await prepareRowB(page);
-await shoot(page, '/b/2/prepare', 'labels', async () => {
-  await page.getByRole('button', { name: 'Import labels' }).click();
-  await page
-    .getByLabel('or paste here')
-    .fill(
-      'BF-01208,02-4C-59-B2-01-25,R3 u5,Brackenfell C4\n'
-        + 'BF-01218,024c.59b2.024,R3 u7,Brackenfell C4\n'
-        + 'BF-01225,024c.59b2.036f,rack three,Brackenfell C4\n'
-        + 'BF-01229,02:4c:59:b2:04:94,R3 u11,Brackenfell C4\n',
-    );
-  await page.getByRole('button', { name: 'Preview' }).click();
-  await page.getByText('Import 2 valid lines').waitFor();
-});
 await page.goto(url + '/b/2/prepare');
 await page.getByRole('button', { name: 'Import labels' }).click();
 await page.getByLabel('Choose file').setInputFiles(join(root, 'lab/labels/hall-2-row-b.csv'));
@@ -127,6 +138,21 @@ const take = page.getByRole('button', { name: /^Import \d+ valid/ });
 if (await take.isVisible({ timeout: 3000 }).catch(() => false)) await take.click();
 else await take.click({ timeout: 5000 }).catch(() => {});
 await shoot(page, '/b/2/prepare', 'prepare');
+await page.goto(url + '/kinds/file-array?tab=learn');
+const recorded = await page.evaluate(async () => {
+  const of = await (await fetch('/api/catalogue/file-array/recordings')).json();
+  const setup = of.find((each) => each.dialogue);
+  return { unit: setup.unit, cast: await (await fetch('/api' + setup.path)).text() };
+});
+await page
+  .getByLabel('Recording (asciicast 2 with keys)')
+  .setInputFiles({ name: 'first-setup.cast', mimeType: 'text/plain', buffer: Buffer.from(withKeys(recorded.cast)) });
+const machine = page.getByLabel('The machine was');
+const offered = await machine.locator('option').allTextContents();
+await machine.selectOption({ label: offered.find((each) => each.startsWith(recorded.unit)) });
+await page.getByRole('button', { name: 'Learn from it' }).click();
+await page.getByText('Only you know this').waitFor();
+await page.screenshot({ path: join(root, 'docs/screenshots/learn.png') });
 await shoot(page, '/b/2/allocate', 'allocate', async () => page.getByText('lowest run').waitFor());
 await shoot(page, '/b/3/prepare', 'facts', async () => page.getByText('stratum 3').first().waitFor());
 await shoot(page, '/b/3/allocate', 'placing', async () => {

@@ -315,6 +315,7 @@ export const m = {
       cut: 'The recording is too long; only its beginning was read.',
       agrees: 'the same recording passes',
       differs: 'the same recording does not pass',
+      open: (steps: string) => `Steps that were not reached: ${steps}`,
       save: 'Save as the draft',
       typed: 'What was typed',
       notTaken: 'not taken, left out',

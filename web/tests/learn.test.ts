@@ -23,6 +23,7 @@ const lesson: LessonView = {
   faults: [],
   agrees: null,
   differences: [],
+  open: [],
 };
 
 function shown(): Answers[] {

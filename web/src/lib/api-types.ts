@@ -965,6 +965,7 @@ export interface components {
       faults: string[];
       agrees: boolean | null;
       differences: string[];
+      open: string[];
     };
     /**
      * Format: date

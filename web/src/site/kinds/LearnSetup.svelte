@@ -124,13 +124,14 @@
       >{/if}
   </div>
   {#each [...lesson.faults, ...lesson.differences] as each (each)}<p class="say wait">{each}</p>{/each}
+  {#if lesson.open.length > 0}<p class="say wait">{t.open(lesson.open.join(', '))}</p>{/if}
   <div class="three">
     <section class="night mono" aria-label={t.typed}>
       {#each lesson.lines as line (line.entry)}
         <div class="turn" class:on={line.entry === marked} class:out={line.leftOut}>
           {#each line.shown as each, i (i)}<p>{each}</p>{/each}
           <p>
-            {line.question}
+            <span>{line.question}</span>
             <span class="key">{line.typed === null ? '••••••' : line.typed}</span>
             {#if line.leftOut}<span class="note">{t.notTaken}</span>{/if}
           </p>
@@ -193,7 +194,13 @@
     border-bottom: 1px dashed var(--night-line);
     border-left: 4px solid transparent;
     overflow-wrap: anywhere;
+  }
+  .turn p,
+  .turn span {
     white-space: pre-wrap;
+  }
+  .turn p:last-child {
+    white-space: normal;
   }
   .turn.on {
     border-left-color: var(--lamp);

@@ -47,7 +47,7 @@ final class DialogueNames {
             "proxy-user",
             "proxy-word");
 
-    private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
+    static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
 
     /** What is given and is a number. */
     private static final Set<String> NUMBERS = Set.of("member-number", "length", "length-6", "vlan", "proxy-port");

@@ -364,4 +364,14 @@ public record Kind(
     public static List<String> givenNames() {
         return DialogueNames.GIVEN;
     }
+
+    /** The names that a description may use of the addresses of each role, such as {@code files.address}. */
+    public List<String> roleNames() {
+        return addresses.stream()
+                .flatMap(plan -> plan.roles().stream())
+                .flatMap(List::stream)
+                .distinct()
+                .flatMap(role -> DialogueNames.OF_ROLE.stream().map(each -> role.replace(' ', '-') + "." + each))
+                .toList();
+    }
 }

@@ -23,6 +23,7 @@ final class Answers {
     private static final String PASSWORD = "password";
 
     private final List<Entry> entries;
+    private final Entry after;
     private final Planned planned;
     private final Looks looks;
     private final Decisions decisions;
@@ -37,8 +38,9 @@ final class Answers {
     private final List<LearnQuestion> questions = new ArrayList<>();
     private final List<Integer> commands = new ArrayList<>();
 
-    Answers(List<Entry> entries, Planned planned, Looks looks, Decisions decisions, Set<String> taken) {
+    Answers(List<Entry> entries, Entry after, Planned planned, Looks looks, Decisions decisions, Set<String> taken) {
         this.entries = entries;
+        this.after = after;
         this.planned = planned;
         this.looks = looks;
         this.decisions = decisions;
@@ -51,9 +53,21 @@ final class Answers {
     record Answer(
             String template, boolean command, boolean suggested, Set<Mark> marks, Certainty certainty, LearnText why) {
 
+        /** The same, at a prompt or at a question. */
+        Answer at(boolean prompt) {
+            return new Answer(template, prompt, !prompt && suggested, marks, certainty, why);
+        }
+
         static Answer sure(String template, LearnText why) {
             return new Answer(template, false, false, Set.of(), Certainty.SURE, why);
         }
+    }
+
+    /** Whether the same question stands there afterwards although it was answered: it is a prompt. */
+    private boolean comesBack(int place) {
+        Entry next = place + 1 < entries.size() ? entries.get(place + 1) : after;
+        return looks.question(next.question())
+                .equals(looks.question(entries.get(place).question()));
     }
 
     List<LearntFact> facts() {
@@ -153,16 +167,18 @@ final class Answers {
             return secret(place, typed, password.get());
         }
         if (value.isPresent()) {
-            return value(entry, value.get());
+            return value(entry, value.get()).at(comesBack(place));
         }
         if (listed(entry)) {
             return Answer.sure(
-                    typed.use(text -> text),
-                    typed.<Boolean>use(text -> YES_OR_NO.contains(text.toLowerCase(Locale.ROOT)))
-                            ? LearnText.YES_OR_NO
-                            : LearnText.LISTED_IN_THE_QUESTION);
+                            typed.use(text -> text),
+                            typed.<Boolean>use(text -> YES_OR_NO.contains(text.toLowerCase(Locale.ROOT)))
+                                    ? LearnText.YES_OR_NO
+                                    : LearnText.LISTED_IN_THE_QUESTION)
+                    .at(comesBack(place));
         }
-        boolean command = prompts.contains(looks.question(entry.question()))
+        boolean command = comesBack(place)
+                || prompts.contains(looks.question(entry.question()))
                 || PROMPT.matcher(entry.question()).matches()
                         && typed.<Boolean>use(text -> text.contains(" ") || text.length() > 1);
         return command ? command(entry, typed) : text(entry, typed);

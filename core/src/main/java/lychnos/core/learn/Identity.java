@@ -36,7 +36,7 @@ record Identity(int entry, String see, String unused) {
             int entry, String line, int at, String serial, List<Entry> entries, Entry after, Looks looks) {
         String before = line.substring(0, at);
         String behind = line.substring(at + serial.length());
-        String start = "/^ *" + (before.isBlank() ? "" : looks.quoted(before) + gap(before));
+        String start = "/^ *" + spaced(before, looks);
         Optional<String> later = later(entry, before + serial, behind, entries, after);
         if (later.isEmpty()) {
             String sign = behind.isEmpty() || Character.isWhitespace(behind.charAt(0)) ? "" : behind.substring(0, 1);
@@ -46,15 +46,17 @@ record Identity(int entry, String see, String unused) {
         int end = commonEnd(behind.substring(same), later.get().substring(same));
         String first = behind.substring(same, behind.length() - end);
         String second = later.get().substring(same, later.get().length() - end);
-        String between = behind.substring(0, same);
-        String see = start + SERIAL + (between.isBlank() ? gap(between) : looks.quoted(between) + gap(between))
-                + "(?<state>" + looks.quoted(first) + "|" + looks.quoted(second) + ")"
-                + looks.quoted(behind.substring(behind.length() - end)) + "/";
+        String see = start + SERIAL + spaced(behind.substring(0, same), looks) + "(?<state>" + looks.quoted(first) + "|"
+                + looks.quoted(second) + ")" + spaced(behind.substring(behind.length() - end), looks) + "/";
         return new Identity(entry, see, first.strip());
     }
 
-    private static String gap(String text) {
-        return text.endsWith(" ") ? " +" : "";
+    /** A part of a line, with the blanks around it. */
+    private static String spaced(String part, Looks looks) {
+        if (part.isBlank()) {
+            return part.isEmpty() ? "" : " +";
+        }
+        return (part.startsWith(" ") ? " +" : "") + looks.quoted(part) + (part.endsWith(" ") ? " +" : "");
     }
 
     /** What the same line says behind the serial number later on, where it says something else. */

@@ -69,7 +69,7 @@ public final class Learner {
         corrections = Corrections.of(turned(quiet(segments.entries(), comesAnyTime)), looks, this::look);
         entries = corrections.kept();
         identity = Identity.of(entries, segments.after(), serial, looks);
-        answers = new Answers(entries, planned, looks, decisions, taken);
+        answers = new Answers(entries, segments.after(), planned, looks, decisions, taken);
     }
 
     private String look(Entry entry) {

@@ -91,13 +91,14 @@ public final class Planned {
     public static Planned of(Kind kind, Values values) {
         Map<String, String> texts = new HashMap<>();
         Map<String, Secret> secrets = new HashMap<>();
-        Stream.concat(Kind.givenNames().stream(), kind.facts().stream().map(FactSpec::name))
-                .forEach(name -> {
-                    values.secret(name).ifPresent(secret -> secrets.put(name, secret));
-                    if (!secrets.containsKey(name)) {
-                        values.text(name).ifPresent(text -> texts.put(name, text));
-                    }
-                });
+        Stream<String> names =
+                Stream.concat(Kind.givenNames().stream(), kind.facts().stream().map(FactSpec::name));
+        Stream.concat(names, kind.roleNames().stream()).forEach(name -> {
+            values.secret(name).ifPresent(secret -> secrets.put(name, secret));
+            if (!secrets.containsKey(name)) {
+                values.text(name).ifPresent(text -> texts.put(name, text));
+            }
+        });
         return new Planned(texts, secrets);
     }
 

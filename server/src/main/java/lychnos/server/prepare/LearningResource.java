@@ -156,6 +156,7 @@ public class LearningResource {
      * @param faults what is wrong with that description
      * @param agrees whether it does on the same log what the person did; null while questions are open
      * @param differences what it would have done otherwise
+     * @param open titles of the steps that were not reached
      */
     public record LessonView(
             boolean complete,
@@ -167,7 +168,8 @@ public class LearningResource {
             @Nullable String description,
             List<String> faults,
             @Nullable Boolean agrees,
-            List<String> differences) {}
+            List<String> differences,
+            List<String> open) {}
 
     /** Learns from a log, with what was answered so far. */
     @POST
@@ -233,9 +235,9 @@ public class LearningResource {
                 report == null ? null : report.agrees(),
                 report == null
                         ? List.of()
-                        : Stream.concat(
-                                        report.differences().stream().map(DryRun.Difference::sentence),
-                                        report.open().stream())
-                                .toList());
+                        : report.differences().stream()
+                                .map(DryRun.Difference::sentence)
+                                .toList(),
+                report == null ? List.of() : report.open());
     }
 }
