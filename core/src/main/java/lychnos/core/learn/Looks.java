@@ -1,6 +1,7 @@
 package lychnos.core.learn;
 
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -26,6 +27,8 @@ final class Looks {
 
     private final Planned planned;
     private final Collection<Secret> hidden;
+    /** A prompt comes often, and is compared with every other question. */
+    private final Map<String, String> questions = new HashMap<>();
 
     /** @param hidden what was typed and is not known to be no secret */
     Looks(Planned planned, Collection<Secret> hidden) {
@@ -45,6 +48,10 @@ final class Looks {
 
     /** The pattern of a question: its line from the beginning, with anything where the machine suggests something. */
     String question(String line) {
+        return questions.computeIfAbsent(line, this::pattern);
+    }
+
+    private String pattern(String line) {
         Matcher suggests = SUGGESTED.matcher(line);
         if (suggests.matches()) {
             String closing = String.valueOf(line.charAt(suggests.end(3)));

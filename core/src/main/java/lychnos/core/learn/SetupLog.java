@@ -21,6 +21,9 @@ public record SetupLog(List<Piece> pieces, boolean complete) {
     /** The most pieces that are read. */
     public static final int MOST_PIECES = 100_000;
 
+    /** The most times that Enter is read; the longest setup that is shipped has about a hundred. */
+    public static final int MOST_ENTERED = 1_000;
+
     /** A piece of the log, with its time since the line was opened. */
     public sealed interface Piece {
 
@@ -57,13 +60,19 @@ public record SetupLog(List<Piece> pieces, boolean complete) {
         return of(pieces);
     }
 
+    private static long enters(String keys) {
+        return keys.chars().filter(key -> key == '\r' || key == '\n').count();
+    }
+
     /** The beginning of a log that may be longer than its limits. */
     public static SetupLog of(List<Piece> all) {
         List<Piece> kept = new ArrayList<>();
         long shown = 0;
+        long entered = 0;
         for (Piece piece : all) {
             shown += piece instanceof Shown text ? text.text().length() : 0;
-            if (kept.size() == MOST_PIECES || shown > MOST_SHOWN) {
+            entered += piece instanceof Typed typed ? typed.keys().<Long>use(SetupLog::enters) : 0;
+            if (kept.size() == MOST_PIECES || shown > MOST_SHOWN || entered > MOST_ENTERED) {
                 return new SetupLog(kept, false);
             }
             kept.add(piece);

@@ -137,6 +137,20 @@ class LearnerTest {
                 .complete());
     }
 
+    @Test
+    void aSetupWithoutAnEndIsCutOff() {
+        List<SetupLog.Piece> pieces = new ArrayList<>(List.of(shown(0, "node MM-7001\r\n")));
+        for (int i = 1; i < 5_000; i++) {
+            pieces.add(shown(i, "question " + i + ": "));
+            pieces.add(typed(i, "answer " + i + "\r"));
+            pieces.add(shown(i, "answer " + i + "\r\n"));
+        }
+        SetupLog log = SetupLog.of(pieces);
+        assertFalse(log.complete());
+        Draft draft = new Learner(log, planned(), "MM-7001", Set.of(), Decisions.NONE).draft();
+        assertEquals(SetupLog.MOST_ENTERED, draft.steps().size());
+    }
+
     private static Planned planned() {
         return new Planned(Map.of("name", "ard-made-1"), Map.of());
     }
