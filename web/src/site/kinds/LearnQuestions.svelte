@@ -117,7 +117,7 @@
     border-left: 4px solid var(--lamp);
   }
   .card.safe {
-    border-left-color: var(--done);
+    border-left-color: var(--proof);
   }
   .chips {
     display: flex;

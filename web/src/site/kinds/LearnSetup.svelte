@@ -117,7 +117,7 @@
     <b>{t.learnt(lesson.steps.length, lesson.lines.length - 1)}</b>
     {#if !lesson.complete}<span class="bad">{t.cut}</span>{/if}
     {#if lesson.agrees !== null && lesson.agrees !== undefined}
-      <span><Mark mark={lesson.agrees ? 'done' : 'fault'} /> {lesson.agrees ? t.agrees : t.differs}</span>
+      <span class="trial"><Mark mark={lesson.agrees ? 'done' : 'fault'} /> {lesson.agrees ? t.agrees : t.differs}</span>
     {/if}
     {#if lesson.description}<span class="end"
         ><B look="go" disabled={busy || lesson.faults.length > 0} onclick={() => void save()}>{t.save}</B></span
@@ -170,6 +170,11 @@
     display: flex;
     gap: 8px 14px;
     flex-wrap: wrap;
+    align-items: center;
+  }
+  .trial {
+    display: flex;
+    gap: 6px;
     align-items: center;
   }
   .result .end {

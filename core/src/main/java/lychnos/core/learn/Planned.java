@@ -68,14 +68,8 @@ public final class Planned {
         // in one order, so that a log always gives the same draft
         texts.keySet().stream().sorted().forEach(name -> put("{" + name + "}", texts.get(name)));
         texts.keySet().stream().sorted().forEach(name -> {
-            if (name.endsWith("address")) {
-                String length = name.substring(0, name.length() - "address".length()) + "length";
-                together(texts, "{" + name + "}/{" + length + "}", name, "/", length);
-            }
-            if (name.endsWith("name")) {
-                String domain = name.substring(0, name.length() - "name".length()) + "domain";
-                together(texts, "{" + name + "}.{" + domain + "}", name, ".", domain);
-            }
+            together(known, name, "address", "/", "length");
+            together(known, name, "name", ".", "domain");
         });
         for (String list : List.of("name-server", "time-server")) {
             for (String between : List.of(",", ", ", " ", ";")) {
@@ -110,9 +104,15 @@ public final class Planned {
         return String.join(between, entries);
     }
 
-    private void together(Map<String, String> texts, String template, String first, String between, String second) {
-        if (texts.containsKey(first) && texts.containsKey(second)) {
-            put(template, texts.get(first) + between + texts.get(second));
+    /** Two values that machines ask for as one; the second may be that of the unit. */
+    private void together(Map<String, String> known, String name, String first, String between, String second) {
+        if (!name.equals(first) && !name.endsWith("." + first)) {
+            return;
+        }
+        String own = name.substring(0, name.length() - first.length()) + second;
+        String other = known.containsKey(own) ? own : second;
+        if (known.containsKey(other)) {
+            put("{" + name + "}" + between + "{" + other + "}", known.get(name) + between + known.get(other));
         }
     }
 

@@ -127,6 +127,40 @@ class LearnerTest {
     }
 
     @Test
+    void addressesOfEachRoleAreToldApart() {
+        Planned planned = new Planned(
+                Map.of(
+                        "address",
+                        "10.40.8.41",
+                        "length",
+                        "24",
+                        "domain",
+                        "ardal.example",
+                        "manage.address",
+                        "10.40.8.41",
+                        "manage.length",
+                        "24",
+                        "files.address",
+                        "10.40.16.20",
+                        "files.length",
+                        "24",
+                        "files.name",
+                        "ard-fil-1-files"),
+                Map.of());
+        assertEquals(
+                "{address}/{length}",
+                planned.whole("10.40.8.41/24", "address").orElseThrow().template());
+        assertEquals(
+                "{files.address}/{files.length}",
+                planned.whole("10.40.16.20/24", "files").orElseThrow().template());
+        assertEquals(
+                "{files.name}.{domain}",
+                planned.whole("ard-fil-1-files.ardal.example", "full name")
+                        .orElseThrow()
+                        .template());
+    }
+
+    @Test
     void aHostileLogIsCutOff() {
         String line = "\u001b[999999;1Hx".repeat(1000) + "y".repeat(9_000_000);
         SetupLog log = SetupLog.of(List.of(shown(0, "node MM-7001\r\nname: "), typed(1, "a\r"), shown(2, line)));
