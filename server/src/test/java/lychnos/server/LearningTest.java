@@ -104,6 +104,12 @@ class LearningTest {
                 "\\r\\nthank you\\r\\n");
     }
 
+    private static Map<String, Object> nulls() {
+        Map<String, Object> nulls = new HashMap<>();
+        nulls.put("2", null);
+        return nulls;
+    }
+
     private Response lesson(String recording, Map<String, Object> answers) {
         Map<String, Object> asked =
                 new HashMap<>(Map.of("description", GATEWAY, "recording", recording, "unit", unit, "member", ""));
@@ -135,6 +141,11 @@ class LearningTest {
                 .body("identified", equalTo(false))
                 .json();
         assertEquals("IDENTITY", other.getString("questions[0].sort"));
+        Map<String, Object> nothing = new HashMap<>();
+        nothing.put("texts", nulls());
+        nothing.put("parts", nulls());
+        nothing.put("marks", nulls());
+        lesson(byHand(), nothing).statusCode(200).body("questions.sort", equalTo(List.of("TEXT")));
         List<Integer> refused = new ArrayList<>();
         refused.add(Client.viewer()
                 .post("/api/kinds/lessons", Map.of("description", GATEWAY, "recording", byHand(), "unit", unit))

@@ -63,7 +63,7 @@ final class Answers {
         }
     }
 
-    /** Whether the same question stands there afterwards although it was answered: it is a prompt. */
+    /** Whether the same question is asked again although it was answered: it is a prompt. */
     private boolean comesBack(int place) {
         Entry next = place + 1 < entries.size() ? entries.get(place + 1) : after;
         return looks.question(next.question())

@@ -6,6 +6,7 @@ import jakarta.ws.rs.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -80,20 +81,35 @@ public class LearningResource {
                     : new Decisions(
                             orNone(said.texts),
                             said.commandsTold,
-                            orNone(said.parts),
+                            words(said.parts),
                             orNone(said.values),
                             Optional.ofNullable(said.marks).map(LessonAnswers::marks));
         }
 
+        private static Map<Integer, List<String>> words(@Nullable Map<Integer, List<String>> given) {
+            Map<Integer, List<String>> words = orNone(given);
+            words.replaceAll(
+                    (entry, each) -> each.stream().filter(Objects::nonNull).toList());
+            return words;
+        }
+
         private static Map<Integer, Set<Mark>> marks(Map<Integer, Set<LessonMark>> said) {
             Map<Integer, Set<Mark>> marks = new HashMap<>();
-            said.forEach((entry, each) -> marks.put(
-                    entry, each.stream().map(mark -> Mark.valueOf(mark.name())).collect(Collectors.toSet())));
+            orNone(said)
+                    .forEach((entry, each) -> marks.put(
+                            entry,
+                            each.stream()
+                                    .filter(Objects::nonNull)
+                                    .map(mark -> Mark.valueOf(mark.name()))
+                                    .collect(Collectors.toSet())));
             return marks;
         }
 
+        /** What is null in a request was not answered. */
         private static <V> Map<Integer, V> orNone(@Nullable Map<Integer, V> given) {
-            return given == null ? Map.of() : given;
+            Map<Integer, V> said = new HashMap<>(given == null ? Map.of() : given);
+            said.values().removeIf(Objects::isNull);
+            return said;
         }
     }
 
