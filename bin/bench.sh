@@ -1,7 +1,7 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|images|load …]
+usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|images|learn|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios compare with the simplest alternative on the same data. Without arguments: everything
@@ -31,7 +31,7 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
 fi
 SMALL=
 if [ "${1:-}" = --small ]; then SMALL=-Dlychnos.bench.small=true; shift; fi
-[ $# -gt 0 ] || set -- placing proving pings hall keeping lines images
+[ $# -gt 0 ] || set -- placing proving pings hall keeping lines images learn
 ulimit -n "$(ulimit -Hn)"
 make_stage
 cd "$ROOT/e2e"
@@ -42,6 +42,7 @@ for what in "$@"; do
     hall) module=e2e main=lychnos.e2e.HallBench ;;
     keeping) module=e2e main=lychnos.e2e.KeepingBench ;;
     load) module=e2e main=lychnos.e2e.LoadBench ;;
+    learn) module=core main=lychnos.core.learn.LearnBench ;;
     images) module=server main=lychnos.server.image.ImagesBench heap=-Xmx64m ;;
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;

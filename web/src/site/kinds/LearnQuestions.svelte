@@ -136,6 +136,15 @@
   .command input {
     font-size: 13px;
     min-width: 0;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 3px 8px;
+    background: var(--paper);
+  }
+  @media (max-width: 1000px) {
+    .asks {
+      order: -1;
+    }
   }
   .marks {
     display: grid;
