@@ -169,6 +169,10 @@ final class Answers {
         if (value.isPresent()) {
             return value(entry, value.get()).at(comesBack(place));
         }
+        Optional<String> several = typed.<Optional<String>>use(text -> planned.together(text, entry.question()));
+        if (several.isPresent()) {
+            return Answer.sure(several.get(), LearnText.VALUE_OF_THE_PLAN).at(comesBack(place));
+        }
         if (listed(entry)) {
             return Answer.sure(
                             typed.use(text -> text),

@@ -14,6 +14,7 @@ import java.util.Set;
  * @param steps the setup
  * @param chatter patterns of lines that come at any moment
  * @param paging patterns of lines at which a space goes on
+ * @param redraws whether a silent line is woken by the key that draws the screen again
  * @param refused how it says that it does not take an answer
  * @param facts that a unit needs besides those that its kind has
  * @param questions what a person has to answer before it is complete
@@ -26,6 +27,7 @@ public record Draft(
         List<LearntStep> steps,
         Set<String> chatter,
         Set<String> paging,
+        boolean redraws,
         Optional<String> refused,
         List<LearntFact> facts,
         List<LearnQuestion> questions,

@@ -69,6 +69,9 @@ public final class DraftYaml {
     static String dialogue(Draft draft, String line) {
         StringBuilder text =
                 new StringBuilder("dialogue:\n  line: ").append(line).append('\n');
+        if (draft.redraws()) {
+            text.append("  nudge: redraw\n");
+        }
         if (!draft.chatter().isEmpty()) {
             text.append("  chatter: [ ").append(list(draft.chatter().stream())).append(" ]\n");
         }

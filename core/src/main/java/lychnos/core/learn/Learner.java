@@ -162,6 +162,7 @@ public final class Learner {
                         .map(start -> "/^ *" + looks.quoted(start) + " /")
                         .collect(Collectors.toCollection(TreeSet::new)),
                 paging,
+                segments.redraws(),
                 corrections.refused(),
                 answers.facts(),
                 questions,
@@ -339,15 +340,19 @@ public final class Learner {
         return lines;
     }
 
-    /** Tries a dialogue that was learnt on its own setup, with the values of that unit and what was learnt of it. */
+    /** Tries a dialogue that was learnt on its own setup. */
     public DryRun.Report tryOn(Dialogue dialogue, Values values) {
-        Map<String, Secret> learnt = answers.learnt();
+        return DryRun.play(dialogue, "", withLearnt(values), recording());
+    }
+
+    /** The values of a unit with what new facts and passwords were on this machine: for a trial, in memory alone. */
+    public Values withLearnt(Values values) {
         Set<String> passwords = answers.facts().stream()
                 .filter(fact -> fact.sort() == LearntFact.FactSort.MADE_SECRET
                         || fact.sort() == LearntFact.FactSort.GIVEN_SECRET)
                 .map(LearntFact::name)
                 .collect(Collectors.toSet());
-        return DryRun.play(dialogue, "", new OwnValues(values, learnt, passwords), recording());
+        return new OwnValues(values, answers.learnt(), passwords);
     }
 
     /** What new facts and passwords were on this machine: for a trial on its own log, in memory alone. */

@@ -184,6 +184,19 @@ public final class Planned {
         return tokens.appendTail(filled).toString();
     }
 
+    /** An entry that is made of planned values alone, such as two addresses with a blank between them. */
+    Optional<String> together(String typed, String words) {
+        List<String> tokens =
+                TOKEN.matcher(typed).results().map(MatchResult::group).toList();
+        boolean all = tokens.size() > 1
+                && tokens.stream()
+                        .allMatch(token -> token.length() >= SHORTEST
+                                && whole(token, words)
+                                        .filter(guess -> guess.certainty() == Certainty.SURE)
+                                        .isPresent());
+        return all ? Optional.of(filled(typed)) : Optional.empty();
+    }
+
     /** The values that are long enough to be told from other text, the longest first. */
     List<Map.Entry<String, String>> telling() {
         return values.entrySet().stream()

@@ -15,9 +15,10 @@ import lychnos.core.learn.Entry.Silence;
  * Divides a log at what was typed.
  *
  * @param entries in their order
+ * @param redraws whether a silent line was woken with the key that draws the screen again
  * @param after the lines that came behind the last entry, and the question that was left open there
  */
-record Segments(List<Entry> entries, Entry after) {
+record Segments(List<Entry> entries, boolean redraws, Entry after) {
 
     /** Where a space goes on without Enter. Another key could be the beginning of an answer. */
     private static final Pattern ANY_KEY = Pattern.compile("(?i)\\b(more|any key|space|next page)\\b");
@@ -27,6 +28,8 @@ record Segments(List<Entry> entries, Entry after) {
     private static final char DELETE = 0x7f;
     private static final char ERASE_LINE = 0x15;
     private static final char ESCAPE = 0x1b;
+    /** Ctrl+L: most consoles draw the question again and take nothing. */
+    private static final char REDRAW = 0x0c;
 
     Segments {
         entries = List.copyOf(entries);
@@ -50,6 +53,7 @@ record Segments(List<Entry> entries, Entry after) {
         /** The question at which keys are typed now; null while none are. */
         private Entry open;
 
+        private boolean redraws;
         private int piece;
         private Duration entered = Duration.ZERO;
         private Duration spoke = Duration.ZERO;
@@ -72,7 +76,7 @@ record Segments(List<Entry> entries, Entry after) {
                 piece++;
             }
             settle();
-            return new Segments(entries, question());
+            return new Segments(entries, redraws, question());
         }
 
         private void shown(SetupLog.Shown shown) {
@@ -86,6 +90,10 @@ record Segments(List<Entry> entries, Entry after) {
         }
 
         private void typed(char key, Duration at) {
+            if (key == REDRAW && open == null) {
+                redraws |= sent == null && lines().isEmpty();
+                return;
+            }
             if (open == null) {
                 settle();
                 open = question();

@@ -18,6 +18,7 @@ import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
 
 /**
@@ -35,7 +36,7 @@ final class Engineer implements LineEvents, AutoCloseable {
     private final Map<String, String> read = new HashMap<>();
     private final Set<Hold.Why> lives;
     private java.util.function.Consumer<String> heard = text -> {};
-    private Runnable sent = () -> {};
+    private java.util.function.Consumer<Secret> sent = keys -> {};
     private ConsoleLine line;
     private Engineer other;
     private boolean hasOther;
@@ -60,8 +61,8 @@ final class Engineer implements LineEvents, AutoCloseable {
         return this;
     }
 
-    /** Hands what the line shows to somebody else too. */
-    Engineer heardBy(java.util.function.Consumer<String> listener, Runnable sending) {
+    /** Hands what the line shows, and what is typed, to somebody else too. */
+    Engineer heardBy(java.util.function.Consumer<String> listener, java.util.function.Consumer<Secret> sending) {
         heard = listener;
         sent = sending;
         return this;
@@ -133,13 +134,12 @@ final class Engineer implements LineEvents, AutoCloseable {
 
     private void apply(List<Effect> effects) {
         for (Effect effect : effects) {
-            if (effect instanceof Effect.Send || effect instanceof Effect.SendSecret) {
-                sent.run();
-            }
             if (effect instanceof Effect.Send send) {
+                sent.accept(Secret.of(send.text()));
                 line.send(send.text().getBytes(StandardCharsets.ISO_8859_1));
             } else if (effect instanceof Effect.SendSecret send) {
                 send.secret().use(word -> {
+                    sent.accept(Secret.of(word + "\r"));
                     line.send((word + "\r").getBytes(StandardCharsets.ISO_8859_1));
                     return null;
                 });

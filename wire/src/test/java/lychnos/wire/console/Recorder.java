@@ -99,7 +99,7 @@ public final class Recorder {
                 .dialogue()
                 .orElseThrow();
         Tape tape = new Tape();
-        try (Engineer first = engineer(lines, dialogue, specs.get(0)).heardBy(tape::heard, tape::sent)) {
+        try (Engineer first = engineer(lines, dialogue, specs.get(0)).heardBy(tape::heard, keys -> tape.sent())) {
             if (specs.size() > 1) {
                 try (Engineer second = engineer(lines, dialogue, specs.get(1)).with(first)) {
                     first.with(second);
