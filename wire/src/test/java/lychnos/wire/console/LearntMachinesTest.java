@@ -131,7 +131,7 @@ class LearntMachinesTest extends LinesStage {
         return engineer;
     }
 
-    /** What was not planned is always so: the values of both machines that differ are planned. */
+    /** Every text is always so: the values that differ between both machines are planned. */
     private static Decisions answered(List<LearnQuestion> questions) {
         Map<Integer, Decisions.Meaning> texts = new HashMap<>();
         Map<Integer, String> values = new HashMap<>();
