@@ -74,7 +74,7 @@ record Entry(
         return typed.isPresent() && echo != Echo.SHOWN;
     }
 
-    /** Whether something else was typed there than at another question. */
+    /** Whether the same was typed there. */
     boolean sameAs(Entry other) {
         return typed.equals(other.typed);
     }

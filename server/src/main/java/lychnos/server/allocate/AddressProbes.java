@@ -223,8 +223,8 @@ public class AddressProbes {
                         "insert into unknown_device (network_id, address, mac, answered, sentence, controller, "
                                 + "first_heard, last_heard) select "
                                 + network.id
-                                + ", address, mac, answered, sentence, controller, at, at from %s as heard (address, mac, "
-                                + "answered, sentence, controller, at)"
+                                + ", address, mac, answered, sentence, controller, at, at from %s as heard (address, "
+                                + "mac, answered, sentence, controller, at)"
                                 + " on conflict (network_id, address) do update set mac = excluded.mac, "
                                 + "answered = excluded.answered, sentence = "
                                 + "excluded.sentence, last_heard = excluded.last_heard, "
