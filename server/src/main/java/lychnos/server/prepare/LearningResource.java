@@ -33,6 +33,7 @@ import lychnos.core.learn.Planned;
 import lychnos.core.learn.SetupLog;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.bench.Recordings;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.text.PrepareText;
 import org.jspecify.annotations.Nullable;
 
@@ -47,9 +48,11 @@ public class LearningResource {
     private static final String SERIAL = "serial";
 
     private final Recordings recordings;
+    private final Who who;
 
-    LearningResource(Recordings recordings) {
+    LearningResource(Recordings recordings, Who who) {
         this.recordings = recordings;
+        this.who = who;
     }
 
     /** What a person can say of a step. */
@@ -187,10 +190,14 @@ public class LearningResource {
             List<String> differences,
             List<String> open) {}
 
-    /** Learns from a log, with what was answered so far. */
+    /**
+     * Learns from a log, with what was answered so far. It tells whether something typed is a password of the unit, and
+     * no token may read those.
+     */
     @POST
     @Path("kinds/lessons")
     public LessonView learn(Lesson lesson) {
+        who.requireSession();
         Refusal.required(lesson);
         try {
             return learnt(lesson);
