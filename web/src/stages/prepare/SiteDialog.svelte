@@ -91,104 +91,105 @@
 </script>
 
 <Dialog title={m.prepare.siteResources} wide {onclose}>
-  <div class="two">
-    <nav aria-label={m.prepare.siteResources}>
-      <button
-        type="button"
-        class:on={open === 'network'}
-        aria-current={open === 'network'}
-        onclick={() => pick('network')}>{g.networkSort} <span class="sub">{view.site.networks.length}</span></button
-      >
-      <button type="button" class:on={open === 'image'} aria-current={open === 'image'} onclick={() => pick('image')}
-        >{m.prepare.images.sort}</button
-      >
-      {#each sorts.data ?? [] as each (each.sort)}
+  <!-- all of it at once: what comes later would move a button that somebody is pressing -->
+  {#if sorts.data}<div class="two">
+      <nav aria-label={m.prepare.siteResources}>
         <button
           type="button"
-          class:on={open === each.sort}
-          aria-current={open === each.sort}
-          onclick={() => pick(each.sort)}
-          >{each.title}
-          <span class="sub">{view.siteResources.filter((resource) => resource.sort === each.sort).length || ''}</span
-          ></button
+          class:on={open === 'network'}
+          aria-current={open === 'network'}
+          onclick={() => pick('network')}>{g.networkSort} <span class="sub">{view.site.networks.length}</span></button
         >
-      {/each}
-    </nav>
-    <div class="what">
-      {#if open === 'network'}
-        {#each view.site.networks as network (network.id)}
-          <div class="item">
-            <div>
-              <b>{network.name}</b> <span class="mono">{network.prefix}</span><br /><span class="sub"
-                >{network.purpose.replace('-', ' ')}{network.vlan ? ` · VLAN ${network.vlan}` : ''}{network.mtu
-                  ? ` · MTU ${network.mtu}`
-                  : ''}{network.permanent ? ` · ${m.prepare.permanentShort}` : ''}</span
-              >
-            </div>
-            <B onclick={() => onnetwork(network)}>{m.prepare.change}</B>
-          </div>
+        <button type="button" class:on={open === 'image'} aria-current={open === 'image'} onclick={() => pick('image')}
+          >{m.prepare.images.sort}</button
+        >
+        {#each sorts.data ?? [] as each (each.sort)}
+          <button
+            type="button"
+            class:on={open === each.sort}
+            aria-current={open === each.sort}
+            onclick={() => pick(each.sort)}
+            >{each.title}
+            <span class="sub">{view.siteResources.filter((resource) => resource.sort === each.sort).length || ''}</span
+            ></button
+          >
         {/each}
-        <B look="go" onclick={() => onnetwork(null)}>{g.addNetwork}</B>
-      {:else if open === 'image'}
-        <Images />
-      {:else if sort}
-        {#each items as item (item.id)}
-          <div class="item">
-            <div>
-              <b>{item.name}</b><br /><span class="sub"
-                >{sort.fields
-                  .filter((field) => item.values[field.name])
-                  .map((field) => `${field.title} ${item.values[field.name]}`)
-                  .join(' · ')}</span
-              >
-            </div>
-            <span class="acts"
-              ><B onclick={() => begin(item)}>{m.prepare.change}</B><B onclick={() => void remove(item)}
-                >{m.prepare.removeRange}</B
-              ></span
-            >
-          </div>
-        {:else}
-          {#if !draft}<p class="sub">{g.none}</p>{/if}
-        {/each}
-        {#if draft}
-          <form onsubmit={(event) => void save(event)}>
-            <div>
-              <Label for="{id}-name">{g.name}</Label><Input
-                id="{id}-name"
-                bind:value={draft.name}
-                placeholder={sort.example}
-                aria-invalid={'name' in faults}
-              /><span class={faults.name ? 'bad' : 'sub'}>{faults.name ?? ''}</span>
-            </div>
-            {#each sort.fields as field (field.name)}
+      </nav>
+      <div class="what">
+        {#if open === 'network'}
+          {#each view.site.networks as network (network.id)}
+            <div class="item">
               <div>
-                <Label for="{id}-{field.name}">{field.title}{field.wanted ? '' : ` (${g.optional})`}</Label>
-                <Input
-                  id="{id}-{field.name}"
-                  class="mono"
-                  type={field.secret ? 'password' : 'text'}
-                  bind:value={draft.values[field.name]}
-                  placeholder={field.example}
-                  aria-invalid={field.name in faults}
-                  autocomplete="off"
-                  spellcheck="false"
-                />
-                <span class={faults[field.name] ? 'bad' : 'sub'}>{faults[field.name] ?? ''}</span>
+                <b>{network.name}</b> <span class="mono">{network.prefix}</span><br /><span class="sub"
+                  >{network.purpose.replace('-', ' ')}{network.vlan ? ` · VLAN ${network.vlan}` : ''}{network.mtu
+                    ? ` · MTU ${network.mtu}`
+                    : ''}{network.permanent ? ` · ${m.prepare.permanentShort}` : ''}</span
+                >
               </div>
-            {/each}
-            <div class="row">
-              <B look="go" type="submit">{m.prepare.saveEntry}</B><B onclick={() => (draft = null)}
-                >{m.prepare.cancel}</B
+              <B onclick={() => onnetwork(network)}>{m.prepare.change}</B>
+            </div>
+          {/each}
+          <B look="go" onclick={() => onnetwork(null)}>{g.addNetwork}</B>
+        {:else if open === 'image'}
+          <Images />
+        {:else if sort}
+          {#each items as item (item.id)}
+            <div class="item">
+              <div>
+                <b>{item.name}</b><br /><span class="sub"
+                  >{sort.fields
+                    .filter((field) => item.values[field.name])
+                    .map((field) => `${field.title} ${item.values[field.name]}`)
+                    .join(' · ')}</span
+                >
+              </div>
+              <span class="acts"
+                ><B onclick={() => begin(item)}>{m.prepare.change}</B><B onclick={() => void remove(item)}
+                  >{m.prepare.removeRange}</B
+                ></span
               >
             </div>
-          </form>
-        {:else}
-          <B look="go" onclick={() => begin(null)}>{g.add(sort.title.toLowerCase())}</B>
+          {:else}
+            {#if !draft}<p class="sub">{g.none}</p>{/if}
+          {/each}
+          {#if draft}
+            <form onsubmit={(event) => void save(event)}>
+              <div>
+                <Label for="{id}-name">{g.name}</Label><Input
+                  id="{id}-name"
+                  bind:value={draft.name}
+                  placeholder={sort.example}
+                  aria-invalid={'name' in faults}
+                /><span class={faults.name ? 'bad' : 'sub'}>{faults.name ?? ''}</span>
+              </div>
+              {#each sort.fields as field (field.name)}
+                <div>
+                  <Label for="{id}-{field.name}">{field.title}{field.wanted ? '' : ` (${g.optional})`}</Label>
+                  <Input
+                    id="{id}-{field.name}"
+                    class="mono"
+                    type={field.secret ? 'password' : 'text'}
+                    bind:value={draft.values[field.name]}
+                    placeholder={field.example}
+                    aria-invalid={field.name in faults}
+                    autocomplete="off"
+                    spellcheck="false"
+                  />
+                  <span class={faults[field.name] ? 'bad' : 'sub'}>{faults[field.name] ?? ''}</span>
+                </div>
+              {/each}
+              <div class="row">
+                <B look="go" type="submit">{m.prepare.saveEntry}</B><B onclick={() => (draft = null)}
+                  >{m.prepare.cancel}</B
+                >
+              </div>
+            </form>
+          {:else}
+            <B look="go" onclick={() => begin(null)}>{g.add(sort.title.toLowerCase())}</B>
+          {/if}
         {/if}
-      {/if}
-    </div>
-  </div>
+      </div>
+    </div>{/if}
 </Dialog>
 
 <style>

@@ -3,6 +3,7 @@ package lychnos.server.configure;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -95,6 +96,7 @@ public class PasswordChanges {
                         .toList(),
                 newest.values().stream()
                         .filter(run -> units.containsKey(run.unitId))
+                        .sorted(Comparator.comparing(run -> units.get(run.unitId).number))
                         .map(run -> Rounds.lane(run, units.get(run.unitId), places.get(run.unitId)))
                         .toList(),
                 rounds.hold(bringUpId, Run.PASSWORD));
