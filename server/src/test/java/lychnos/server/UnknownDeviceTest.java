@@ -102,7 +102,7 @@ class UnknownDeviceTest {
         long id = client.bringUp();
         client.network(id, Client.network("127.40.245.0/24", "127.40.245.1", "pool 127.40.245.10-20"));
         String found = "127.40.245.12";
-        MachineSpec spec = MachineSpec.of("UD-1", "02:4c:59:c0:f5:01", found);
+        MachineSpec spec = MachineSpec.of("UD-1", "02:4c:59:c0:e7:01", found);
         String probes = "/api/bring-ups/" + id + "/probes";
         Hall hall = new Hall(List.of(spec), Plug.loopback(), ConfigureStage.PORT, Duration.ofMillis(50), null);
         try (hall) {
@@ -112,7 +112,7 @@ class UnknownDeviceTest {
                     .body("answering.find { it.address == '127.40.245.13' }.controller", nullValue());
         }
         Files.writeString(
-                LEASES, "lease 127.40.245.14 {\n  binding state active;\n  hardware ethernet 02:4c:59:c0:f5:02;\n}\n");
+                LEASES, "lease 127.40.245.14 {\n  binding state active;\n  hardware ethernet 02:4c:59:c0:e7:02;\n}\n");
         client.post(probes, Map.of("addresses", List.of("127.40.245.14"))).statusCode(200);
         int unit = client.post("/api/bring-ups/" + id + "/units", announced("server-controller", 1))
                 .json()
@@ -131,7 +131,7 @@ class UnknownDeviceTest {
     }
 
     private static Map<String, Object> announced(String kind, int count) {
-        return Map.of("kind", kind, "count", count, "members", 0, "mac", "02:4c:59:c0:f5:02");
+        return Map.of("kind", kind, "count", count, "members", 0, "mac", "02:4c:59:c0:e7:02");
     }
 
     @Tag("wording")
