@@ -74,6 +74,7 @@ public final class Conversation {
     private final LogFetching log;
     private final Patience patience;
     private final Decision decision;
+    private Instant lookedAt;
 
     public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
         course = new Course(dialogue, member, values, mode, now);
@@ -85,6 +86,7 @@ public final class Conversation {
         log = new LogFetching(course, typing);
         patience = new Patience(course, gap, identification);
         decision = new Decision(course, gap, identification, input);
+        lookedAt = now;
     }
 
     /**
@@ -154,9 +156,12 @@ public final class Conversation {
         return course.line.screen();
     }
 
-    /** When {@link #tick} is wanted next, if nothing else happens before; empty where nothing is waited for. */
-    public Optional<Instant> wakeAt(Instant now) {
-        return patience.wakeAt(now, log.until());
+    /**
+     * When {@link #tick} is wanted next, if nothing else happens before; empty where nothing is waited for. A moment
+     * that has gone by since the last tick is told all the same: what was to be done then is still to be done.
+     */
+    public Optional<Instant> wakeAt() {
+        return patience.wakeAt(lookedAt, log.until());
     }
 
     /** Bytes came from the line, in pieces of any size. */
@@ -172,6 +177,7 @@ public final class Conversation {
 
     /** Time went by. */
     public List<Effect> tick(Instant now) {
+        lookedAt = now;
         if (course.quietForGood()) {
             return course.effects();
         }
@@ -218,9 +224,10 @@ public final class Conversation {
         return course.effects();
     }
 
-    /** The line is back. It may be another machine's. */
+    /** The line is there, or is back. One that is back may be another machine's. */
     public List<Effect> lineUp(Instant now) {
         if (course.state() != State.CUT) {
+            course.line.quietFrom(now); // it could not be heard before
             return course.effects();
         }
         course.line.fresh(now);

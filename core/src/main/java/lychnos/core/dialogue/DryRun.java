@@ -174,7 +174,7 @@ public final class DryRun {
                 take(conversation.tick(now));
                 // nothing happens before the moment that the conversation wants to be told: hours cost no more than
                 // seconds
-                Instant next = conversation.wakeAt(now).orElse(end);
+                Instant next = conversation.wakeAt().orElse(end);
                 now = next.isBefore(end) ? next : end;
             }
         }

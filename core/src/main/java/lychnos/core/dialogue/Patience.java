@@ -89,9 +89,10 @@ final class Patience {
     /**
      * When the line is to be looked at next, if nothing is heard before; empty where nothing is waited for.
      *
+     * @param lookedAt when it was looked at the last time
      * @param logUntil how long a log is waited for that is being fetched, or null
      */
-    Optional<Instant> wakeAt(Instant now, Instant logUntil) {
+    Optional<Instant> wakeAt(Instant lookedAt, Instant logUntil) {
         if (course.quietForGood()) {
             return Optional.empty();
         }
@@ -111,7 +112,7 @@ final class Patience {
                         course.line.quietSince().plus(course.longestSilence()),
                         course.nextBy().orElse(null),
                         gap.unseen ? course.line.quietSince().plus(Conversation.SILENCE_AFTER_BREAK) : null)
-                .filter(at -> at != null && at.isAfter(now))
+                .filter(at -> at != null && at.isAfter(lookedAt))
                 .min(Instant::compareTo);
     }
 }

@@ -235,7 +235,7 @@ class MissedEndTest {
         Stage after = resumed(pairs(), Mode.RUN).after(110);
         assertEquals(State.WAITING, after.conversation.state());
         assertTrue(
-                after.conversation.wakeAt(after.now).orElseThrow().isBefore(after.now.plusSeconds(11)),
+                after.conversation.wakeAt().orElseThrow().isBefore(after.now.plusSeconds(11)),
                 "two minutes after the break it looks again");
         assertEquals(Why.CUT, after.after(20).why());
         assertEquals(State.WAITING, after.goOn("").conversation.state());

@@ -41,7 +41,6 @@ final class Engineer implements LineEvents, AutoCloseable {
     private Engineer other;
     private boolean hasOther;
     private String member;
-    private boolean everUp;
     private ScheduledFuture<?> alarm;
 
     /** @param lives reasons to hold at which this person ends although they could be passed */
@@ -102,9 +101,7 @@ final class Engineer implements LineEvents, AutoCloseable {
     @Override
     public void up() {
         thread.execute(() -> {
-            List<Effect> effects = everUp ? conversation.lineUp(Instant.now()) : List.of();
-            everUp = true;
-            apply(effects);
+            apply(conversation.lineUp(Instant.now()));
         });
     }
 
@@ -165,12 +162,15 @@ final class Engineer implements LineEvents, AutoCloseable {
         if (alarm != null) {
             alarm.cancel(false);
         }
-        Instant now = Instant.now();
         conversation
-                .wakeAt(now)
+                .wakeAt()
                 .ifPresent(at -> alarm = thread.schedule(
                         () -> apply(conversation.tick(Instant.now())),
-                        java.time.Duration.between(now, at).toMillis() + 1,
+                        Math.max(
+                                        0,
+                                        java.time.Duration.between(Instant.now(), at)
+                                                .toMillis())
+                                + 1,
                         TimeUnit.MILLISECONDS));
     }
 

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Mark;
@@ -61,6 +63,7 @@ class LearntMachinesTest extends LinesStage {
             all.add(spec(MODELS.get(i), 31 + i, "1"));
         }
         power(all.toArray(new ConsoleSpec[0]));
+        bootedBeforeAnybodyComes(all);
         Map<String, Tape> tapes = new HashMap<>();
         Map<String, Engineer> firsts = new HashMap<>();
         for (int i = 0; i < MODELS.size(); i++) {
@@ -102,6 +105,17 @@ class LearntMachinesTest extends LinesStage {
         hall = new ConsoleHall(List.of(specs), SERVER, Plug.loopback(), 8443, RESTART, null);
         open.add(hall);
         return hall;
+    }
+
+    /** A machine asks before its cable is plugged in, so the log shows the key that makes it speak. */
+    private void bootedBeforeAnybodyComes(List<ConsoleSpec> specs) {
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(PATIENCE_SECONDS);
+        for (ConsoleSpec spec : specs) {
+            while (!hall.asks(spec.serial())) {
+                assertTrue(System.nanoTime() < until, () -> spec.model() + " does not ask");
+                LockSupport.parkNanos(5_000_000);
+            }
+        }
     }
 
     private Engineer second(ConsoleSpec first, ConsoleSpec other, Tape tape) {

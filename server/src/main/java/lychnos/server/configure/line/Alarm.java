@@ -16,10 +16,13 @@ final class Alarm {
         this.clockwork = clockwork;
     }
 
-    /** Does something after a while, in place of what was set before; nothing, if there is no while. */
+    /**
+     * Does something after a while, in place of what was set before; nothing, if there is no while. One below zero is
+     * over already.
+     */
     void set(Optional<Duration> after, Runnable what) {
         cancel();
-        next = after.map(wait -> clockwork.schedule(what, wait.toMillis() + 1, TimeUnit.MILLISECONDS))
+        next = after.map(wait -> clockwork.schedule(what, Math.max(0, wait.toMillis()) + 1, TimeUnit.MILLISECONDS))
                 .orElse(null);
     }
 

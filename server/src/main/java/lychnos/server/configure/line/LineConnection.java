@@ -28,13 +28,11 @@ final class LineConnection {
         return up;
     }
 
-    /** It is up now; true, if it was before and something may have been missed. */
-    boolean cameUp() {
-        boolean again = wasUp;
+    /** It is up now. */
+    void cameUp() {
         up = true;
         wasUp = true;
         tried = 0;
-        return again;
     }
 
     /** It is down, or could not be opened; true, if it was up before. */

@@ -151,9 +151,9 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void up() {
         inOrder.add(() -> {
-            boolean again = line.cameUp();
+            line.cameUp();
             changes.note("");
-            apply(again ? conversation.lineUp(clock.instant()) : List.of());
+            apply(conversation.lineUp(clock.instant()));
         });
     }
 
@@ -251,7 +251,7 @@ public final class MemberLine implements LineEvents, OpenLine {
         effects.forEach(this::carryOut);
         tellOnlookers();
         alarm.set(
-                conversation.wakeAt(now).map(at -> Duration.between(now, at)),
+                line.up() ? conversation.wakeAt().map(at -> Duration.between(clock.instant(), at)) : Optional.empty(),
                 () -> inOrder.add(() -> apply(line.up() ? conversation.tick(clock.instant()) : List.of())));
         if (conversation.state() == Conversation.State.DONE && !doneTold) {
             doneTold = true;
