@@ -55,6 +55,7 @@ class ConsoleTest {
                                 .allMatch(times -> (int) times <= 1),
                         "nothing is typed twice");
             }
+            assertEquals(List.of("Lychnos"), stage.acceptedBy("interconnect-pair"), "the site's consent covers them");
             String ours = sealed.open(unit, "keeper-password", SealedStore.SealedState.PROVEN)
                     .orElseThrow()
                     .use(word -> word);
@@ -100,6 +101,27 @@ class ConsoleTest {
             assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
             assertFalse(bench.prettify().contains(ours), "nor on a screen");
+        }
+    }
+
+    @Test
+    void termsThatDifferFromTheAcceptedOnesAreAskedAbout() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            stage.acceptedBefore("interconnect-pair", "0".repeat(64));
+            int unit = stage.pair(PLAIN);
+            stage.ready().begin(unit, "run");
+            Json held = stage.toTheEnd(unit, hold -> !"TERMS".equals(hold.get("why")));
+            assertTrue(
+                    held.<Map<String, Object>>getList("members.hold").stream()
+                            .anyMatch(hold -> hold != null
+                                    && hold.get("why").equals("TERMS")
+                                    && hold.get("shown").toString().contains("agree to their terms")),
+                    held::prettify);
+            stage.yes(unit);
+            ConsoleStage.until(
+                    "a person has accepted them",
+                    () -> stage.acceptedBy("interconnect-pair").size() == 2);
+            assertTrue(stage.acceptedBy("interconnect-pair").stream().noneMatch("Lychnos"::equals));
         }
     }
 

@@ -51,6 +51,20 @@ abstract class ConsoleUnits {
                         "2026-11-02"));
     }
 
+    /** Terms of a kind that were accepted in an earlier year. */
+    void acceptedBefore(String kind, String digest) {
+        thing(
+                "terms",
+                kind + " " + digest.substring(0, 12),
+                Map.of("kind", kind, "digest", digest, "who", "lead of the hall", "when", "2025-03-07"));
+    }
+
+    /** Who accepted the terms of a kind, each text once. */
+    List<String> acceptedBy(String kind) {
+        return client.get("/api/bring-ups/" + bringUp + "/prepare")
+                .getList("siteResources.findAll { it.sort == 'terms' && it.values.kind == '" + kind + "' }.values.who");
+    }
+
     /** What the site answers to what every machine asks. */
     void policy(String name) {
         thing(

@@ -305,6 +305,9 @@ final class Answering {
         }
         course.approved = Course.NONE;
         course.steps.set(step, Progress.SENT);
+        if (asked.is(Mark.TERMS)) {
+            course.emit(new Effect.Agreed(step, course.terms(question)));
+        }
         boolean suggested = asked.suggested() && question.suggestion().equals(text);
         if (asked.suggested() && !suggested) {
             course.emit(new Effect.Note(DialogueText.OTHER_SUGGESTION.text(
@@ -326,8 +329,12 @@ final class Answering {
                     course.values.unitName());
         } else if (asked.is(Mark.PERMANENT)) {
             course.hold(Why.PERMANENT, step, DialogueText.PERMANENT.text(asked.title(), text), question.line(), text);
-        } else if (asked.is(Mark.TERMS) && !course.values.termsAgreed()) {
-            course.hold(Why.TERMS, step, DialogueText.TERMS.text(), question.line());
+        } else if (asked.is(Mark.TERMS) && !course.values.terms().cover(course.terms(question))) {
+            course.hold(
+                    Why.TERMS,
+                    step,
+                    (course.values.terms().recorded() ? DialogueText.OTHER_TERMS : DialogueText.TERMS).text(),
+                    course.terms(question).text());
         } else if (asked.is(Mark.RESTARTS)) {
             course.hold(
                     Why.RESTARTS,

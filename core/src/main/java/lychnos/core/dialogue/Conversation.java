@@ -158,7 +158,7 @@ public final class Conversation {
 
     /**
      * When {@link #tick} is wanted next, if nothing else happens before; empty where nothing is waited for. A moment
-     * that has gone by since the last tick is told all the same: what was to be done then is still to be done.
+     * that has gone by since the last tick is told too: what was to be done then is still to be done.
      */
     public Optional<Instant> wakeAt() {
         return patience.wakeAt(lookedAt, log.until());

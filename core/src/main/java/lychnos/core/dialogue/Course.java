@@ -244,6 +244,17 @@ final class Course {
                 : duration.toSeconds() + " s";
     }
 
+    /** The terms that a question is about; on a page of rows everything else is about the machine itself. */
+    TermsText terms(LineView.Question question) {
+        return steps.isRow(question.step())
+                ? TermsText.of(List.of(question.line()), List.of())
+                : TermsText.of(
+                        line.shown().lines().toList(),
+                        dialogue.identify().must().values().stream()
+                                .flatMap(must -> must.fill(this::value).stream())
+                                .toList());
+    }
+
     void press(String key, Instant now) {
         line.quietFrom(now);
         emit(new Effect.Send(NONE, key));

@@ -68,6 +68,8 @@ enum DialogueText implements Message {
     PAGE_NOT_SEEN_WHOLE("Lychnos has not seen the whole page since the connection was lost. Press the key that draws "
             + "it again, such as Ctrl+L, or confirm that it is the page that was open before."),
     PAGE_SAYS("the page says “{shown}”"),
+    OTHER_TERMS("The machine shows other terms than those that the site has agreed to. Read them and accept them, or "
+            + "stop."),
     PAGE_TERMS("“{step}” accepts terms, and the site has no recorded consent. Read them and accept for "
             + "yourself, or stop."),
     PATTERN_EMPTY("This pattern is empty."),

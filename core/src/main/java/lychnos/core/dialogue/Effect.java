@@ -19,6 +19,9 @@ public sealed interface Effect {
     /** A step is done; the evidence is what the line showed, without secrets. */
     record Done(int step, String evidence) implements Effect {}
 
+    /** The answer to this step accepts the terms of the maker. */
+    record Agreed(int step, TermsText terms) implements Effect {}
+
     /** The line told a value. */
     record Read(String name, String value) implements Effect {}
 

@@ -40,6 +40,10 @@ final class HumanInput {
                             "");
                     return;
                 }
+                if (asked >= 0 && course.steps.asked(asked).is(Mark.TERMS)) {
+                    course.emit(new Effect.Agreed(
+                            asked, course.terms(course.line.question().orElseThrow())));
+                }
                 course.emit(new Effect.Send(asked, "\r"));
                 enterTyped(asked, now);
             } else {

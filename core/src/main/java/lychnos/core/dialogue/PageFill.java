@@ -176,7 +176,7 @@ public final class PageFill {
             return Optional.of(
                     new Hold(Hold.Why.CONSENT, step, DialogueText.CONSENT.text(page.title()), summary(), ""));
         }
-        if (page.is(Mark.TERMS) && !values.termsAgreed()) {
+        if (page.is(Mark.TERMS) && !values.terms().recorded()) {
             return Optional.of(
                     new Hold(Hold.Why.TERMS, step, DialogueText.PAGE_TERMS.text(page.title()), summary(), ""));
         }

@@ -18,6 +18,6 @@ public interface Values {
     /** The unit's own name, which a person types before something is destroyed. */
     String unitName();
 
-    /** Whether the site's recorded consent covers its terms. */
-    boolean termsAgreed();
+    /** What the site has agreed to of the terms of its maker. */
+    AgreedTerms terms();
 }

@@ -58,6 +58,8 @@ public record FactSpec(
         REQUESTED,
         /** A day on which something ends, such as a trial; people are told before it. */
         ENDS,
+        /** The address of what manages the machine; both must follow the same time. */
+        MANAGER,
         /** Can never be changed once it was typed into the machine. */
         PERMANENT,
         /** Must be the same on every member although each is asked; of a fact of the unit, on all units of the kind. */

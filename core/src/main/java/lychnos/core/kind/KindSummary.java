@@ -221,6 +221,9 @@ public record KindSummary(
         if (fact.is(Trait.OPTIONAL)) {
             remarks.add(Remark.plain(KindSummaryText.NOT_ASKED.text()));
         }
+        if (fact.is(Trait.MANAGER)) {
+            remarks.add(Remark.plain(KindSummaryText.MANAGES_IT.text()));
+        }
         if (fact.is(Trait.ENDS)) {
             remarks.add(Remark.plain(KindSummaryText.ENDS.text()));
         }

@@ -42,6 +42,7 @@ enum KindSummaryText implements Message {
     NEEDS_INTERNET("The machine needs the internet to activate."),
     NFS("NFS answers: {roles}"),
     NOT_ALWAYS_ASKED("not always asked"),
+    MANAGES_IT("what manages it; both must have a time server in common"),
     NOT_ASKED("not asked"),
     NO_PRESENCE("answers no presence ping (RMCP)"),
     NO_PROXY("The setup cannot use a proxy: {way}."),

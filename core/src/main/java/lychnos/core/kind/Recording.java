@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DryRun;
 import lychnos.core.dialogue.Values;
@@ -190,8 +191,8 @@ public record Recording(
         }
 
         @Override
-        public boolean termsAgreed() {
-            return true;
+        public AgreedTerms terms() {
+            return AgreedTerms.toTheFirst();
         }
     }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
 
@@ -43,7 +44,7 @@ record OwnValues(Values unit, Map<String, Secret> learnt, Set<String> passwords)
 
     /** The person who did the setup has agreed then. */
     @Override
-    public boolean termsAgreed() {
-        return true;
+    public AgreedTerms terms() {
+        return AgreedTerms.toTheFirst();
     }
 }

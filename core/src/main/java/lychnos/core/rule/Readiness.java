@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
@@ -141,8 +142,8 @@ public record Readiness(List<String> lacks) {
                 .orElse(Map.of());
         Set<String> lacks = new LinkedHashSet<>();
         for (String member : unit.labels()) {
-            MemberValues values =
-                    new MemberValues(unit.known(), member, unit.name(), seats, site, Map.of(), Map.of(), true);
+            MemberValues values = new MemberValues(
+                    unit.known(), member, unit.name(), seats, site, Map.of(), Map.of(), AgreedTerms.toTheFirst());
             unit.kind().dialogue().get().needed(member).stream()
                     .filter(name -> !SERVER.matcher(name).matches()
                             && !comesLater(unit, name)

@@ -59,6 +59,7 @@ public interface Rule {
             new RelayOdd(),
             new DirectoryOdd(),
             new MtuMismatch(),
+            new ManagerTime(),
             new GatewayInPool(),
             new ServerInPool(),
             new PoolRunsDry(),

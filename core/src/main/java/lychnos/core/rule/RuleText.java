@@ -95,6 +95,9 @@ enum RuleText implements Message {
     MEMBERS_DIFFER("{unit}: {fact} differs between members"),
     MEMBERS_DIFFER_WHY("{values}. Each member must have the same value, or they cannot join."),
     MEMORY("{memory} of memory"),
+    MANAGER_TIME("{unit} takes its time from {servers}, its manager {manager} from {others}"),
+    MANAGER_TIME_WHY("Clocks that follow different servers drift apart, and a manager refuses what seems to come from "
+            + "another time. Give both networks at least one time server in common."),
     MTU_MISMATCH("{unit} would send {wanted} bytes, {network} carries {mtu}"),
     MTU_MISMATCH_WHY("Small packets pass and large ones are lost: the array seems healthy but no volume mounts."),
     NAME_LONG_ELSEWHERE("{fact} “{value}” has more than 15 characters"),

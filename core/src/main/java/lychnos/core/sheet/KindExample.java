@@ -9,6 +9,7 @@ import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Template;
@@ -155,7 +156,14 @@ public record KindExample(String unit, List<ExamplePlace> places, List<ExampleMe
                 .filter(fact -> fact.type() == FactType.SECRET)
                 .forEach(fact -> passwords.put(fact.name(), Secret.of(HIDDEN)));
         MemberValues values = new MemberValues(
-                known, label, unit, seats, Map.of("mail-relay", "10.40.8.9"), Map.of(), passwords, true);
+                known,
+                label,
+                unit,
+                seats,
+                Map.of("mail-relay", "10.40.8.9"),
+                Map.of(),
+                passwords,
+                AgreedTerms.toTheFirst());
         List<ExampleStep> steps = new ArrayList<>();
         kind.dialogue().ifPresent(dialogue -> dialogue.withPages(label, false)
                 .forEach(step -> steps.add(step(dialogue, step, values))));

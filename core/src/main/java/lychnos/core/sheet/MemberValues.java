@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
@@ -23,7 +24,7 @@ import lychnos.core.kind.Kind;
  * @param site what the site states once, such as {@code mail-relay}
  * @param told what members' lines have told, such as {@code left.code}
  * @param passwords by the names of their facts, and {@code factory.phrase}
- * @param termsAgreed whether the site's recorded consent covers its terms
+ * @param terms what the site has agreed to of the terms of its maker
  */
 public record MemberValues(
         UnitFacts known,
@@ -33,7 +34,7 @@ public record MemberValues(
         Map<String, String> site,
         Map<String, String> told,
         Map<String, Secret> passwords,
-        boolean termsAgreed)
+        AgreedTerms terms)
         implements Values {
 
     /** What a member without an address of its own leans on too. */

@@ -3,6 +3,9 @@ package lychnos.core.site;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.AgreedTerms;
 
 /** What the policies of a site answer. */
 public final class SitePolicies {
@@ -12,6 +15,9 @@ public final class SitePolicies {
 
     /** What an isolated site has off, whatever its other policies answer. */
     public static final List<String> OUTWARD = List.of("telemetry", "remote-support");
+
+    /** Consent to the licence terms of makers. */
+    private static final String TERMS = "licence-terms";
 
     private static final String YES = "yes";
     private static final String NO = "no";
@@ -29,6 +35,21 @@ public final class SitePolicies {
             OUTWARD.forEach(name -> answers.put(name, NO));
         }
         return answers;
+    }
+
+    /** What a site has agreed to of the terms of a kind's maker. */
+    public static AgreedTerms terms(List<SiteResource> resources, String kind) {
+        Stream<String> accepted = resources.stream()
+                .filter(resource -> resource.sort() == SiteResourceSort.TERMS
+                        && resource.value("kind").filter(kind::equals).isPresent())
+                .flatMap(resource -> resource.value("digest").stream());
+        Stream<String> foreseen = resources.stream()
+                .filter(resource -> resource.sort() == SiteResourceSort.POLICY
+                        && resource.name().equals(TERMS))
+                .flatMap(resource -> resource.value("text-digest").stream());
+        return new AgreedTerms(
+                YES.equals(of(resources).get(TERMS)),
+                Stream.concat(accepted, foreseen).collect(Collectors.toSet()));
     }
 
     /** Whether a site with these policies is isolated. */

@@ -34,6 +34,14 @@ public enum SiteResourceSort {
             field("who", FactType.TEXT),
             field("when", FactType.DATE),
             opt("text-digest", FactType.DIGEST)),
+    TERMS(
+            "Accepted terms",
+            "interconnect-pair 3f9a61c2e07b",
+            field("kind", FactType.TEXT),
+            field("digest", FactType.DIGEST),
+            field("who", FactType.TEXT),
+            field("when", FactType.DATE),
+            opt("unit", FactType.TEXT)),
     FIRMWARE(
             "Firmware baseline",
             "blade-chassis",

@@ -55,7 +55,7 @@ class ControllerPlanTest {
             "10.40.8.8"));
     private final Map<String, Secret> secrets = new HashMap<>(Map.of(
             "controller-word", Secret.of("made-for-it-16ch"), "controller-password", Secret.of("lever-pine-40-salt")));
-    private final ControllerPlan plan = new ControllerPlan(STEP, new Known(texts, secrets, () -> false));
+    private final ControllerPlan plan = new ControllerPlan(STEP, new Known(texts, secrets, () -> AgreedTerms.NONE));
 
     @Test
     void isMadeOfWhatTheMemberWasGiven() {

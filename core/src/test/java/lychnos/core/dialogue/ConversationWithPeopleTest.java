@@ -1,8 +1,11 @@
 package lychnos.core.dialogue;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.util.Set;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Hold.Why;
@@ -26,13 +29,62 @@ class ConversationWithPeopleTest {
     @Test
     void termsStopWithoutConsent() {
         Stage stage = Stage.loggedIn(Mode.RUN);
-        stage.termsAgreed = false;
+        stage.terms = AgreedTerms.NONE;
         stage.asks("New word: ", "<12>\r")
                 .asks("New word once more: ", "<12>\r")
                 .says("Terms, agree? ")
                 .after(1);
         assertEquals(Why.TERMS, stage.why());
         assertEquals("", stage.sent());
+    }
+
+    private static Stage shown(AgreedTerms agreed, String terms) {
+        Stage stage = Stage.loggedIn(Mode.RUN);
+        stage.terms = agreed;
+        return stage.asks("New word: ", "<12>\r")
+                .asks("New word once more: ", "<12>\r")
+                .says("TARN interconnect, serial TN-7, blank\r\n" + terms + "\r\nTerms, agree? ")
+                .after(1);
+    }
+
+    private static TermsText agreedTo(Stage stage) {
+        return stage.effects.stream()
+                .filter(Effect.Agreed.class::isInstance)
+                .map(effect -> ((Effect.Agreed) effect).terms())
+                .findFirst()
+                .orElse(null);
+    }
+
+    @Test
+    void consentHoldsForTheTextThatWasShown() {
+        String terms = "1. The maker keeps its rights.\r\n[   3.14] port 3 link flaps\r\n\r\n2. So do you.";
+        Stage first = shown(AgreedTerms.toTheFirst(), terms);
+        TermsText agreed = agreedTo(first);
+        assertEquals("1. The maker keeps its rights.\n2. So do you.\nTerms, agree?", agreed.text());
+        assertEquals("agree\r", first.sent());
+        AgreedTerms known = new AgreedTerms(true, Set.of(agreed.digest()));
+        assertEquals("agree\r", shown(known, terms.replace("3.14", "9.99")).sent(), "a log line is not a term");
+
+        Stage other = shown(known, terms.replace("keeps", "gives up"));
+        assertEquals(Why.TERMS, other.why());
+        assertEquals("", other.sent());
+        assertNull(agreedTo(other));
+        assertEquals(
+                DialogueText.OTHER_TERMS.text(),
+                other.conversation.hold().orElseThrow().sentence());
+        assertTrue(other.conversation.hold().orElseThrow().shown().contains("gives up"));
+        other.goOn("");
+        assertNotEquals(agreed.digest(), agreedTo(other).digest());
+        assertEquals("agree\r", other.sent(), "a person has read them");
+    }
+
+    @Test
+    void termsThatAPersonAcceptsByHandAreAgreedToAsWell() {
+        Stage stage = shown(AgreedTerms.NONE, "1. The maker keeps its rights.");
+        assertEquals(Why.TERMS, stage.why());
+        stage.effects.addAll(stage.conversation.typed("agree\r", stage.now));
+        assertEquals(
+                "1. The maker keeps its rights.\nTerms, agree?", agreedTo(stage).text());
     }
 
     @Test

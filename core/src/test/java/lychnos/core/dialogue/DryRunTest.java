@@ -50,7 +50,7 @@ class DryRunTest {
                 new Known(
                         texts,
                         Map.of("factory.phrase", PASSWORD, "keeper-password", PASSWORD, "warden-password", PASSWORD),
-                        () -> true),
+                        AgreedTerms::toTheFirst),
                 Recorded.read(recording));
     }
 
@@ -109,7 +109,7 @@ class DryRunTest {
         DryRun.Report report = DryRun.play(
                 KindReader.read(text).dialogue().orElseThrow(),
                 "",
-                new Known(texts, Map.of("factory.phrase", PASSWORD, "operator", PASSWORD), () -> true),
+                new Known(texts, Map.of("factory.phrase", PASSWORD, "operator", PASSWORD), AgreedTerms::toTheFirst),
                 Recorded.read("brook-switch.txt"));
         assertEquals(List.of(), report.differences());
         assertEquals(List.of(), report.open());

@@ -75,7 +75,7 @@ class FuzzTest {
                                 PASSWORD,
                                 "root-password",
                                 PASSWORD),
-                        () -> true));
+                        AgreedTerms::toTheFirst));
         int secrets = 0;
         for (int i = 0; i < PER_CONVERSATION; i++) {
             stage.says(mutated(corpus.get(random.nextInt(corpus.size())), random));

@@ -3,11 +3,11 @@ package lychnos.core.dialogue;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import lychnos.core.fact.Secret;
 
 /** Values of a unit called ard-fic-1, as a test gives them. */
-public record Known(Map<String, String> texts, Map<String, Secret> passwords, BooleanSupplier agreed)
+public record Known(Map<String, String> texts, Map<String, Secret> passwords, Supplier<AgreedTerms> agreed)
         implements Values {
 
     @Override
@@ -31,7 +31,7 @@ public record Known(Map<String, String> texts, Map<String, Secret> passwords, Bo
     }
 
     @Override
-    public boolean termsAgreed() {
-        return agreed.getAsBoolean();
+    public AgreedTerms terms() {
+        return agreed.get();
     }
 }

@@ -47,8 +47,8 @@ class LookAgainTest {
         }
 
         @Override
-        public boolean termsAgreed() {
-            return false;
+        public AgreedTerms terms() {
+            return AgreedTerms.NONE;
         }
     }
 

@@ -49,8 +49,8 @@ class PageFillTest {
             }
 
             @Override
-            public boolean termsAgreed() {
-                return false;
+            public AgreedTerms terms() {
+                return AgreedTerms.NONE;
             }
         };
     }

@@ -32,7 +32,7 @@ final class Stage {
             "10.45.0.0/16",
             "keeper",
             "keeper"));
-    boolean termsAgreed;
+    AgreedTerms terms = AgreedTerms.NONE;
     final Conversation conversation;
 
     Stage(Mode mode) {
@@ -43,7 +43,7 @@ final class Stage {
         conversation = new Conversation(
                 dialogue,
                 "left",
-                new Known(texts, Map.of("ours", OURS, "factory", Secret.of("fellside")), () -> termsAgreed),
+                new Known(texts, Map.of("ours", OURS, "factory", Secret.of("fellside")), () -> terms),
                 mode,
                 now);
     }
@@ -172,7 +172,7 @@ final class Stage {
     /** Behind its greeting, terms and word. */
     static Stage loggedIn(Mode mode) {
         Stage stage = new Stage(mode);
-        stage.termsAgreed = true;
+        stage.terms = AgreedTerms.toTheFirst();
         return stage.asks(Stage.GREETING, "keeper\r").asks("word: ", "<8>\r");
     }
 

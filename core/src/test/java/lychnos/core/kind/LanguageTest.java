@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
@@ -67,7 +68,8 @@ class LanguageTest {
 
         Hub(String steps, Map<String, String> texts) {
             Dialogue dialogue = kind(steps).dialogue().orElseThrow();
-            conversation = new Conversation(dialogue, "", new Known(texts, Map.of(), () -> true), Mode.RUN, now);
+            conversation =
+                    new Conversation(dialogue, "", new Known(texts, Map.of(), AgreedTerms::toTheFirst), Mode.RUN, now);
         }
 
         /** What is answered to a question. */

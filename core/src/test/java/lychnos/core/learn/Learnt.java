@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Mark;
@@ -224,7 +225,7 @@ final class Learnt {
         Instant start = Instant.parse("2026-11-23T09:00:00Z");
         Instant now = start;
         Conversation conversation =
-                new Conversation(dialogue, "", new Known(texts, secrets, () -> true), Mode.RUN, now);
+                new Conversation(dialogue, "", new Known(texts, secrets, AgreedTerms::toTheFirst), Mode.RUN, now);
         second.begin();
         Instant end = now.plus(Duration.ofMinutes(30));
         while (now.isBefore(end)
@@ -260,7 +261,7 @@ final class Learnt {
 
     /** Tries what was learnt on the setup that it was learnt from. */
     DryRun.Report dryRun() {
-        Known plan = new Known(plan(1), Map.of(), () -> true);
+        Known plan = new Known(plan(1), Map.of(), AgreedTerms::toTheFirst);
         return learner.tryOn(KindReader.read(yaml).dialogue().orElseThrow(), plan);
     }
 

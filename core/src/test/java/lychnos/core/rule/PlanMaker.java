@@ -154,6 +154,13 @@ final class PlanMaker {
         return this;
     }
 
+    /** The unit that was added last takes its addresses from this network. */
+    PlanMaker in(long networkId) {
+        PlannedUnit last = units.remove(units.size() - 1);
+        units.add(new PlannedUnit(last.id(), last.name(), last.known(), last.seats(), networkId, last.firstKnown()));
+        return this;
+    }
+
     /** An image that was read to its end, with what came with it. */
     PlanMaker image(
             String name,

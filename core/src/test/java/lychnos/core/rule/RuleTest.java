@@ -152,6 +152,7 @@ class RuleTest {
             new Case("licence-key-missing", unit("block-array", 2, "data-mtu=9000")),
             new Case("ends-soon", unit("access-appliance", 1, "licence-key=K", "licence-end=2026-12-01")),
             new Case("mtu-mismatch", unit("block-array", 2, "licence-key=K", "data-mtu=1500")),
+            new Case("manager-time", plan -> managed(plan, "10.40.9.6", "10.40.9.7", "10.40.9.8")),
             new Case("proxy-missing", unit("block-array", 2, and(ARRAY, "proxy-needed=yes"))),
             new Case("proxy-not-possible", plan -> {
                 plan.resource(SiteResourceSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));
@@ -410,5 +411,22 @@ class RuleTest {
         plan.service(ServiceKind.TIME, "10.40.8.9", State.FINE, "+0.2 ms", Map.of());
         Finding finding = plan.findings().get(0);
         assertEquals(RuleText.ADD_IT_ANSWERS.text("10.40.8.9"), finding.fix().label());
+    }
+
+    /** A cluster manager whose fleet manager is in a network with these time servers. */
+    private static PlanMaker managed(PlanMaker plan, String... time) {
+        PlannedNetwork other = PlanMaker.network(3, "Managers", "management", "10.40.9.0/24", null, 409, null, false);
+        plan.networks.add(with(other, other.gateway(), other.vlan(), DNS, List.of(time), other.pools(), 10, 169, 0));
+        return plan.unit("fleet-manager", "ard-flt-1", 1)
+                .in(3)
+                .seat("ard-flt-1", "10.40.9.40")
+                .unit("cluster-manager", "ard-clm-1", 1, "fleet-manager=10.40.9.40");
+    }
+
+    @Test
+    void aManagerWithOneTimeServerInCommonIsInStep() {
+        assertEquals(
+                List.of(),
+                managed(new PlanMaker(), "10.40.9.6", "10.40.9.7", NTP.get(1)).codes());
     }
 }

@@ -4,12 +4,16 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.TransactionSynchronizationRegistry;
 import jakarta.transaction.Transactional;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.TermsText;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
@@ -37,6 +41,8 @@ public class SiteResources {
     public static final String SEALED = "(sealed)";
 
     private static final int MOST = 2000;
+    /** So many digits of a digest name the terms that it is of. */
+    private static final int SHORT_DIGEST = 12;
 
     private final Session db;
     private final Sites sites;
@@ -219,6 +225,36 @@ public class SiteResources {
                 values);
         live.tell(bringUpId, "prepare");
         return resource.id;
+    }
+
+    /** The unit of a bring-up whose machine has shown licence terms, and its kind. */
+    public record ShownBy(long bringUpId, long unitId, String unit, String kind) {}
+
+    /**
+     * Keeps which text of licence terms was accepted for a kind; one that is kept already stays as it is. The text
+     * itself is in the recording of the line.
+     *
+     * @param who a person's name, or the tool's where the site's recorded consent covered it
+     */
+    @Transactional
+    public void accepted(ShownBy by, TermsText terms, String who, Instant at) {
+        String name = by.kind + " " + terms.digest().substring(0, SHORT_DIGEST);
+        int added = db.createNativeMutationQuery("insert into site_resource (site_id, sort, name, value) values "
+                        + "(:site, :sort, :name, jsonb_build_object('kind', :kind, 'digest', :digest, 'who', :who, "
+                        + "'when', :day, 'unit', :unit)) on conflict (site_id, sort, name) do nothing")
+                .setParameter("site", sites.bringUp(by.bringUpId).site.id)
+                .setParameter("sort", SiteResourceSort.TERMS.word())
+                .setParameter("name", name)
+                .setParameter("kind", by.kind)
+                .setParameter("digest", terms.digest())
+                .setParameter("who", who)
+                .setParameter("day", LocalDate.ofInstant(at, ZoneOffset.UTC).toString())
+                .setParameter("unit", by.unit)
+                .executeUpdate();
+        if (added > 0) {
+            journal.writeWork(by.bringUpId, by.unitId, PrepareText.ACCEPTED_TERMS.text(name, who));
+            live.tell(by.bringUpId, "prepare");
+        }
     }
 
     private static Map<String, String> read(

@@ -4,6 +4,7 @@ import lychnos.core.text.Message;
 
 /** Texts of sites, networks, services, units and facts. */
 public enum PrepareText implements Message {
+    ACCEPTED_TERMS("licence terms {terms} accepted: {who}"),
     ADDED_UNITS("added {count} {count|unit|units} of kind {kind}"),
     ADDRESSES_ARE_TAKEN("Addresses are taken from {prefix}; release them before it becomes part of another realm."),
     ALREADY_AN_ENTRY_WITH_THIS_NAME("There is already an entry with this name."),

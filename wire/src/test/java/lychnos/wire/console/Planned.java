@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
 import lychnos.lab.console.ConsoleSpec;
@@ -94,8 +95,8 @@ final class Planned {
         }
 
         @Override
-        public boolean termsAgreed() {
-            return true;
+        public AgreedTerms terms() {
+            return AgreedTerms.toTheFirst();
         }
     }
 

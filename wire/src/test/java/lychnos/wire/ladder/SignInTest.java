@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Template;
@@ -291,8 +292,8 @@ class SignInTest {
             }
 
             @Override
-            public boolean termsAgreed() {
-                return false;
+            public AgreedTerms terms() {
+                return AgreedTerms.NONE;
             }
         });
         return new Target.Pages(

@@ -17,6 +17,7 @@ import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.dialogue.TermsText;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.LastStretch;
 import lychnos.server.configure.model.MemberDialogue;
@@ -89,6 +90,7 @@ final class LineChanges {
         Map<Integer, String> sends = new LinkedHashMap<>();
         Map<String, String> told = new LinkedHashMap<>();
         List<String> tries = new ArrayList<>();
+        TermsText agreed = null;
         String log = "";
         List<String> proven = new ArrayList<>();
         if (unsaved.stream()
@@ -113,6 +115,8 @@ final class LineChanges {
                 tape.mark(steps.get(send.step()).title());
             } else if (effect instanceof Effect.Read read) {
                 told.put(read.name(), read.value());
+            } else if (effect instanceof Effect.Agreed terms) {
+                agreed = terms.terms();
             } else if (effect instanceof Effect.Identified) {
                 identified = true;
                 tape.mark("identified");
@@ -144,7 +148,7 @@ final class LineChanges {
                         conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note),
                 replanned ? dialogue.withPages(member, wiped) : null,
                 moved,
-                new Change.Answered(sends, by, "console", tries, proven),
+                new Change.Answered(sends, by, "console", tries, proven, agreed),
                 told,
                 stretch(),
                 log,

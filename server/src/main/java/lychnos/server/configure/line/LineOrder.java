@@ -3,11 +3,13 @@ package lychnos.server.configure.line;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.dialogue.TermsText;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -70,7 +72,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
             Map<String, String> site,
             Map<String, String> told,
             Map<String, Secret> passwords,
-            boolean termsAgreed) {}
+            AgreedTerms terms) {}
 
     public static LineOrder of(Held held, Openings.LineOpening opening) {
         MemberValues values = opening.values();
@@ -93,7 +95,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
                         values.site(),
                         values.told(),
                         values.passwords(),
-                        values.termsAgreed()));
+                        values.terms()));
     }
 
     private static LeftDialogue left(ConsoleReader.KeptDialogue kept) {
@@ -142,7 +144,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
                 values.site,
                 values.told,
                 values.passwords,
-                values.termsAgreed);
+                values.terms);
     }
 
     /**
@@ -167,6 +169,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
             String way,
             List<String> tries,
             List<String> proven,
+            TermsText agreed,
             Map<String, String> told,
             Change.Stretch stretch,
             String log,
@@ -189,6 +192,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
                     change.answered().way(),
                     change.answered().tries(),
                     change.answered().proven(),
+                    change.answered().agreed(),
                     change.told(),
                     change.stretch(),
                     change.log(),
@@ -198,7 +202,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
         public static HandedStep recording(long number, Instant at, List<Change.RecordingPiece> pieces) {
             return new HandedStep(
                     number, at, null, null, null, false, false, "", false, Map.of(), Map.of(), "", "", List.of(),
-                    List.of(), Map.of(), null, "", pieces);
+                    List.of(), null, Map.of(), null, "", pieces);
         }
 
         Change change(long dialogueId, Dialogue dialogue, String member) {
@@ -208,7 +212,7 @@ public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind
                     new Change.DialogueStands(state, hold, mode, wiped, identified, note),
                     replanned ? dialogue.withPages(member, wiped) : null,
                     moved,
-                    new Change.Answered(sends, by, way, tries, proven),
+                    new Change.Answered(sends, by, way, tries, proven, agreed),
                     told,
                     stretch,
                     log,

@@ -8,6 +8,7 @@ import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.dialogue.TermsText;
 import lychnos.server.text.ConfigureText;
 
 /**
@@ -49,9 +50,15 @@ public record Change(
      * @param way how the machine is worked at: console or web
      * @param tries names of the passwords that are about to be sent
      * @param proven names of the passwords that have logged in
+     * @param agreed the terms of the maker that an answer accepts, or null
      */
     public record Answered(
-            Map<Integer, String> sends, String by, String way, List<String> tries, List<String> proven) {}
+            Map<Integer, String> sends,
+            String by,
+            String way,
+            List<String> tries,
+            List<String> proven,
+            TermsText agreed) {}
 
     /** Where a step stands now. */
     public record StepMoved(Conversation.Progress progress, String evidence) {}

@@ -21,7 +21,9 @@ import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealedStore;
+import lychnos.server.site.SiteResources;
 import lychnos.server.text.ConfigureText;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**
@@ -41,6 +43,7 @@ public class ConsoleStore {
     private final ConsoleReader reader;
     private final StepWriter writer;
     private final SealedStore sealed;
+    private final SiteResources siteResources;
     private final MachineLogs logs;
     private final CheckQueue checks;
     private final Journal journal;
@@ -52,6 +55,7 @@ public class ConsoleStore {
             ConsoleReader reader,
             StepWriter writer,
             SealedStore sealed,
+            SiteResources siteResources,
             MachineLogs logs,
             CheckQueue checks,
             Journal journal,
@@ -61,6 +65,7 @@ public class ConsoleStore {
         this.reader = reader;
         this.writer = writer;
         this.sealed = sealed;
+        this.siteResources = siteResources;
         this.logs = logs;
         this.checks = checks;
         this.journal = journal;
@@ -161,6 +166,7 @@ public class ConsoleStore {
             throw new KeptBefore();
         }
         passwords(held, change);
+        terms(held, change);
         if (!change.told().isEmpty()) {
             Rows.of(List.copyOf(change.told().entrySet()))
                     .column("text", Map.Entry::getKey)
@@ -181,6 +187,17 @@ public class ConsoleStore {
         }
         if (change.stands().state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());
+        }
+    }
+
+    private void terms(Held held, Change change) {
+        if (change.answered().agreed() != null) {
+            Unit unit = db.find(Unit.class, held.unitId());
+            siteResources.accepted(
+                    new SiteResources.ShownBy(held.bringUpId(), unit.id, unit.label(), unit.kind),
+                    change.answered().agreed(),
+                    change.answered().by(),
+                    change.at());
         }
     }
 

@@ -76,7 +76,7 @@ record RemoteChange(
                         at.state(), at.hold(), standing.mode(), work.wiped(), work.identified(), standing.note()),
                 null,
                 moved,
-                new Change.Answered(sends, TOOL, "web", tries, proven),
+                new Change.Answered(sends, TOOL, "web", tries, proven, null),
                 told,
                 stretch,
                 log,

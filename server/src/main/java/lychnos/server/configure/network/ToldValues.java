@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
@@ -32,7 +33,7 @@ record ToldValues(Map<String, String> read, Supplier<MemberValues> planned) impl
     }
 
     @Override
-    public boolean termsAgreed() {
-        return planned.get().termsAgreed();
+    public AgreedTerms terms() {
+        return planned.get().terms();
     }
 }

@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
@@ -19,6 +20,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.core.site.SitePolicies;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.allocate.Plans;
 import lychnos.server.secrets.SealKeys;
@@ -97,10 +99,8 @@ public class Answers {
                                     List.copyOf(network.timeServers)));
                 })
                 .toList();
-        boolean agreed = siteResources.of(bringUp.site.id).stream()
-                .anyMatch(resource -> resource.sort() == SiteResourceSort.POLICY
-                        && resource.name().equals("licence-terms")
-                        && resource.value("answer").filter("yes"::equals).isPresent());
+        AgreedTerms terms = SitePolicies.terms(
+                siteResources.of(bringUp.site.id), known.kind().id());
         Map<String, MemberValues> values = new LinkedHashMap<>();
         List<GivenFact> typed = typed(unit);
         Stated stated = stated(bringUp.site.id, known);
@@ -116,7 +116,7 @@ public class Answers {
                             stated.texts,
                             told,
                             secrets(unit, known, member, typed, made, stated),
-                            agreed));
+                            terms));
         }
         return values;
     }

@@ -30,6 +30,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Mode;
@@ -132,7 +133,7 @@ class ConsolesTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
-                false);
+                AgreedTerms.NONE);
         return new Openings.LineOpening(
                 new ConsoleReader.KeptDialogue(row, List.of(Progress.OPEN), Map.of(), "", "", 0),
                 dialogue,

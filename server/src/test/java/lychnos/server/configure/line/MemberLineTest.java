@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
@@ -149,7 +150,7 @@ class MemberLineTest {
                 Map.of("serial", "TN-7", "address", "10.40.8.41"),
                 Map.of(),
                 Map.of("ours", OURS),
-                true);
+                AgreedTerms.toTheFirst());
         line = new MemberLine(
                 new Held(1, 2, 3, "console", 4),
                 new ConsoleReader.KeptDialogue(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),

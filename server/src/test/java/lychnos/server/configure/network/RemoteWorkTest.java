@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
@@ -174,7 +175,7 @@ class RemoteWorkTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
-                true);
+                AgreedTerms.toTheFirst());
     }
 
     private static Controller controller(String title) {
