@@ -1,4 +1,4 @@
-import { QueryClient } from '@tanstack/svelte-query';
+import { QueryClient, QueryObserver } from '@tanstack/svelte-query';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Live } from '../src/live/live.svelte';
 
@@ -53,6 +53,38 @@ describe('the push channel', () => {
     Socket.all[1]!.onmessage();
     vi.advanceTimersByTime(200);
     expect(asked).toHaveBeenCalledTimes(1);
+    live.close();
+  });
+
+  it('shows an answer although changes come faster than answers, and then the newest one', async () => {
+    let version = 0;
+    const asking: ((answer: string) => void)[] = [];
+    const watched = new QueryObserver(queries, {
+      queryKey: ['live', '/units/6/bench'],
+      queryFn: () => new Promise<string>((answer) => asking.push(answer)),
+    });
+    const shown: (string | undefined)[] = [];
+    const leave = watched.subscribe((result) => void shown.push(result.data));
+    const live = new Live(queries);
+    live.open();
+    Socket.all[0]!.onmessage();
+    asking.shift()!('first');
+    await vi.advanceTimersByTimeAsync(1);
+    for (let i = 0; i < 20; i++) {
+      Socket.all[0]!.onmessage(); // a change every 150 ms, an answer every 600
+      await vi.advanceTimersByTimeAsync(150);
+      if (i % 4 === 3) asking.shift()!(`answer ${++version}`);
+    }
+    expect(asking.length).toBeLessThanOrEqual(1);
+    await vi.advanceTimersByTimeAsync(1);
+    expect(watched.getCurrentResult().data).toBe('answer 5');
+    expect(asking).toHaveLength(1); // the last change may be newer than the last answer
+    asking.shift()!('newest');
+    await vi.advanceTimersByTimeAsync(1);
+    expect(watched.getCurrentResult().data).toBe('newest');
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(asking).toHaveLength(0);
+    leave();
     live.close();
   });
 

@@ -1,4 +1,5 @@
 import type { QueryClient } from '@tanstack/svelte-query';
+import { Refresh } from './refresh';
 
 const FIRST_WAIT = 500;
 const LONGEST_WAIT = 8000;
@@ -23,12 +24,15 @@ export class Live {
   private wait = FIRST_WAIT;
   private gathered: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
+  private readonly refresh: Refresh;
 
   /** @param onlost called each time that the channel ends or does not come: the session may have ended */
   constructor(
-    private readonly queries: QueryClient,
+    queries: QueryClient,
     private readonly onlost: () => void = () => undefined,
-  ) {}
+  ) {
+    this.refresh = new Refresh(queries);
+  }
 
   open(): void {
     const socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live`);
@@ -57,13 +61,14 @@ export class Live {
 
   close(): void {
     this.closed = true;
+    this.refresh.close();
     this.socket?.close();
   }
 
   private look(): void {
     this.gathered ??= setTimeout(() => {
       this.gathered = null;
-      void this.queries.invalidateQueries({ predicate: (query) => query.queryKey[0] === 'live' });
+      this.refresh.all();
     }, GATHER);
   }
 }
