@@ -908,6 +908,27 @@ export const m = {
       alone: 'waits: another of its kind goes first, or has the same factory address',
       begin: (n: number) => (n === 1 ? 'Set up 1 unit' : `Set up ${n} units`),
     },
+    cable: {
+      use: 'Use a serial port of this computer',
+      useText:
+        'Plug a USB serial adapter into this computer. The browser passes on what the machine shows and what is typed.',
+      used: (unit: string) => `${unit} is set up on a serial port of a browser.`,
+      wanted: (settings: string) => `Plug the cable into this computer (${settings}).`,
+      connect: 'Choose the port',
+      disconnect: 'Disconnect',
+      again: 'Try again',
+      elsewhere: 'The cable is at another browser window.',
+      unsupported:
+        'This browser cannot open serial ports. Use one with Web Serial, such as Chromium, over HTTPS or on localhost. ' +
+        'Otherwise plug the cable into a console server or a vantage point.',
+      states: {
+        waiting: 'Waiting for the server.',
+        opening: 'Opening the port.',
+        up: 'The cable is at this browser. Leave this window open.',
+        taken: 'Another browser window has the cable of this line.',
+        lost: 'The port cannot be used. Is the adapter plugged in, and is no other program using it?',
+      } as Record<string, string>,
+    },
     legend: 'solid: needs you · hatched: the machine is working',
     none: 'No setup on a console is in progress.',
     dialogue: (unit: string) => `Setup questions of ${unit}`,

@@ -26,6 +26,7 @@ const member = (label: string, ...steps: BenchStep[]): Member => ({
   dialogueId: 1,
   label,
   line: '',
+  browserLine: false,
   settings: '',
   state: '',
   mode: '',

@@ -116,6 +116,7 @@ export interface components {
       dialogueId: number | null;
       label: string;
       line: string;
+      browserLine: boolean;
       settings: string;
       state: string;
       mode: string;

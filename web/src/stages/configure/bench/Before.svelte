@@ -1,11 +1,15 @@
 <script lang="ts">
   import { api } from '../../../lib/api';
   import { notices } from '../../../lib/notices.svelte';
+  import { lookAgain } from '../../../lib/query';
   import { session } from '../../../lib/session.svelte';
+  import type { FactsReport } from '../../../lib/types';
   import B from '../../../parts/B.svelte';
   import Mark from '../../../parts/Mark.svelte';
   import { atTime } from '../../../lib/time';
   import { m } from '../../../messages';
+  import { bringUpId } from '../../../routes';
+  import { serial } from './cables.svelte';
   import type { BenchView, Member } from './types';
 
   /** Beside the steps while no line is open: what to bring and plug in; afterwards, whether the unit is reached. */
@@ -20,6 +24,36 @@
   }
   let reached = $state.raw<Reached[]>([]);
   let asking = $state(false);
+
+  /** A machine that asks line by line can be asked over any cable; a line that is open has one. */
+  const canPlug = $derived(
+    member.settings !== '' &&
+      !member.browserLine &&
+      member.steps.some((step) => step.sort === 'asked') &&
+      (member.state === '' || (member.state === 'BY_HAND' && !member.line)),
+  );
+
+  async function useBrowser(): Promise<void> {
+    asking = true;
+    try {
+      const cells = [{ unitId, member: member.label, name: 'console', value: 'browser' }];
+      const report = await api.put<FactsReport>(`/bring-ups/${bringUpId()}/facts`, { cells });
+      if (report.faults.length > 0) throw new Error(report.faults[0]!.reason);
+      await api.post(`/units/${unitId}/console/lines`);
+      notices.say(
+        m.bench.cable.used(bench.name),
+        () =>
+          void api
+            .post(`/sheet-changes/${report.changeId}/undo`)
+            .then(lookAgain, (error: unknown) => notices.fault(error)),
+      );
+      lookAgain();
+    } catch (error) {
+      notices.fault(error);
+    } finally {
+      asking = false;
+    }
+  }
 
   async function askReach(): Promise<void> {
     asking = true;
@@ -56,6 +90,10 @@
     <p>{m.bench.noLine}</p>
   {:else}
     <p>{m.bench.before}</p>
+  {/if}
+  {#if session.mayWork && canPlug}
+    <p class="sub">{serial() ? m.bench.cable.useText : m.bench.cable.unsupported}</p>
+    {#if serial()}<B disabled={asking} onclick={() => void useBrowser()}>{m.bench.cable.use}</B>{/if}
   {/if}
   {#if bench.runNote && bench.runState === 'CANCELLED'}<p class="sub">{bench.runNote}</p>{/if}
   <dl>

@@ -10,6 +10,7 @@
   import B from '../../../parts/B.svelte';
   import Dialog from '../../../parts/Dialog.svelte';
   import { m } from '../../../messages';
+  import CableBar from './CableBar.svelte';
   import { LineLink } from './line.svelte';
   import type { LineStanding, Member } from './types';
 
@@ -149,6 +150,11 @@
         >{/if}
     </span>
   </header>
+  {#if member.browserLine && session.mayWork}<CableBar
+      dialogue={member.dialogueId!}
+      settings={member.settings}
+      lineUp={up}
+    />{/if}
   <!-- Tab comes here and goes on; only Enter, or a press, leads into the terminal -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div

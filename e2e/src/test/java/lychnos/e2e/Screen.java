@@ -42,6 +42,11 @@ final class Screen implements AutoCloseable {
     }
 
     Screen(int width, int height, ColorScheme scheme) {
+        this(width, height, scheme, "");
+    }
+
+    /** @param script what each page loads first, which may ask what the pages themselves may not; empty for nothing */
+    Screen(int width, int height, ColorScheme scheme, String script) {
         System.setProperty("playwright.cli.dir", System.getenv("PLAYWRIGHT_CLI_DIR"));
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
@@ -57,8 +62,13 @@ final class Screen implements AutoCloseable {
                                 "--disable-background-networking",
                                 "--disable-component-update",
                                 "--disable-sync")));
-        BrowserContext context = browser.newContext(
-                new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions()
+                .setViewportSize(width, height)
+                .setColorScheme(scheme)
+                .setBypassCSP(!script.isEmpty()));
+        if (!script.isEmpty()) {
+            context.addInitScript(script);
+        }
         context.setDefaultTimeout(PATIENCE_MILLIS);
         PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE_MILLIS);
         page = context.newPage();

@@ -27,6 +27,8 @@ enum FactText implements Message {
     NOT_A_DIGEST("A SHA-256 digest has 64 hexadecimal digits; this text has {length} characters."),
     NOT_A_MAC("“{text}” is not a MAC address. Write it as 02:4c:59:a1:00:01."),
     NOT_A_MAIL_ADDRESS("“{text}” is not a mail address. Write it as arrays@ardal.example."),
+    NOT_A_LINE("“{text}” is not a console line. Enter a port of a console server (1 to 65535), a device such as "
+            + "/dev/ttyUSB0 or /dev/ttyUSB0@hall-3, or {browser} for a serial port of your own computer."),
     NOT_A_NUMBER("“{text}” is not a number from {least} to {most}."),
     NOT_A_RACK_POSITION("“{text}” is not a rack position. Write it as R1 u7."),
     NOT_A_SERIAL("A serial has 1 to 64 printable ASCII characters."),

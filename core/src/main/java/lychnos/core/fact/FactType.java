@@ -38,7 +38,7 @@ public enum FactType {
     VERSION("version", "4.2.1", text -> Version.parse(text).text()),
     TIME_ZONE("time-zone", "Europe/Oslo", FactType::zone),
     POSITION("rack-position", "R1 u7", text -> RackPosition.parse(text).toString()),
-    LINE("console-line", "2007", text -> text.startsWith("/dev/") ? device(text) : number(text, 1, 65535)),
+    LINE("console-line", "2007", FactType::line),
     DIGEST("digest", "64 hexadecimal digits of SHA-256", FactType::digest),
     YES_NO("yes-no", "yes or no", FactType::yesNo),
     CHOICE("choice", "one of the choices", FactType::text),
@@ -49,6 +49,9 @@ public enum FactType {
 
     /** The longest value of any fact; a licence key file fits. */
     public static final int LONGEST = 4000;
+
+    /** As a console line: the serial port of whichever browser a person has at the machine. */
+    public static final String BROWSER = "browser";
 
     private final String word;
     private final String example;
@@ -149,6 +152,20 @@ public enum FactType {
             throw new IllegalArgumentException(FactText.NOT_A_SERIAL_PORT.text(text));
         }
         return text;
+    }
+
+    private static String line(String text) {
+        if (text.equalsIgnoreCase(BROWSER)) {
+            return BROWSER;
+        }
+        if (text.startsWith("/dev/")) {
+            return device(text);
+        }
+        try {
+            return number(text, 1, 65535);
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(FactText.NOT_A_LINE.text(text, BROWSER), e);
+        }
     }
 
     private static String number(String text, int least, int most) {

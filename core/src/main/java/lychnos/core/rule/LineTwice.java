@@ -2,6 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 import java.util.stream.Stream;
+import lychnos.core.fact.FactType;
 
 /** Two machines on one console line, or two virtual machines on one line port. */
 final class LineTwice implements Rule {
@@ -10,6 +11,7 @@ final class LineTwice implements Rule {
     public List<Finding> look(Plan plan) {
         return Stream.of("console", "line")
                 .flatMap(fact -> Twice.find(plan, fact).entrySet().stream())
+                .filter(entry -> !entry.getKey().equals(FactType.BROWSER)) // the cable goes from one to the next
                 .map(entry -> Finding.blocks(
                         "line-twice",
                         Finding.About.unit(entry.getValue().get(0)),

@@ -429,4 +429,12 @@ class RuleTest {
                 List.of(),
                 managed(new PlanMaker(), "10.40.9.6", "10.40.9.7", NTP.get(1)).codes());
     }
+
+    @Test
+    void theCableOfABrowserGoesFromOneMachineToTheNext() {
+        PlanMaker plan = new PlanMaker();
+        unit("interconnect-pair", 2, "left/console=browser", "right/console=browser")
+                .accept(plan);
+        assertEquals(List.of(), plan.codes());
+    }
 }

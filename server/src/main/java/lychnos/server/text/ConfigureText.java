@@ -117,6 +117,12 @@ public enum ConfigureText implements Message {
     KIND_DESCRIBES_NO_CONSOLE("The kind does not describe what {title} asks on its console."),
     KIND_NAMES_NO_RESOURCE_FOR_IT("the kind names no resource that shows it"),
     LEAD_CAN_START_IT_ANYWAY("{prerequisite} A lead can start it anyway, with a reason."),
+    CABLE_GONE("The browser with the cable is gone, or its serial port is."),
+    CABLE_GONE_UNCONFIRMED(
+            "The browser with the cable is gone, or its serial port is. It did not confirm what was " + "typed last."),
+    CABLE_LOST_BYTES("Some of what the machine showed was lost on the way from the browser."),
+    CABLE_SILENT("The browser with the cable has given no sign of life for {seconds} s."),
+    CABLE_TOO_SLOW("The browser reads the serial port too slowly; some of what the machine shows is lost."),
     LINE_CANNOT_BE_OPENED_NOW("The line cannot be opened now; trying again."),
     LINE_COULD_NOT_BE_STOPPED("The line could not be stopped from here: {fault}"),
     LINE_IS_BUSY("The line is busy, and it is not known whether this was done. Look at the console."),
@@ -127,6 +133,9 @@ public enum ConfigureText implements Message {
     LINE_IS_NO_LONGER_OPEN("This line is no longer open here."),
     LINE_IS_NO_LONGER_OPEN_AT_THE_VANTAGE("This line is no longer open at the vantage point."),
     LINE_PORT("{name} line port {port}"),
+    LINE_OF_BROWSER("a browser's serial port"),
+    LINE_PROBABLY_OTHER_RATE("What arrives does not look like text: the machine probably uses another rate than "
+            + "{settings}, which its kind states. Check rate, data bits, parity and stop bits."),
     LINE_PREREQUISITE("The line {prerequisite}."),
     LOG_CANNOT_BE_FETCHED("The log cannot be fetched: {reason}"),
     MACHINE_HAS_BEEN_SET_UP_BEFORE("The machine has been set up before. Reset it to factory settings, {orElse}."),

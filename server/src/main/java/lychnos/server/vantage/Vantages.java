@@ -161,6 +161,9 @@ public class Vantages {
             int at = line.device().indexOf(RoutedVantage.OF);
             return at < 0 ? Optional.empty() : Optional.of(far(line.device().substring(at + 1)));
         }
+        if (line.protocol() == LineAddress.Protocol.BROWSER) {
+            return Optional.empty();
+        }
         Vantage place = placeOf(line.address());
         return far.values().stream().filter(each -> each.vantage() == place).findFirst();
     }

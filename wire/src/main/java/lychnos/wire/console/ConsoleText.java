@@ -21,6 +21,7 @@ enum ConsoleText implements Message {
     PORT_ERROR("error {error}"),
     PORT_FAILS("The serial port {port} cannot be used: {fault}."),
     PORT_GONE("The serial port {port} is gone."),
+    ONLY_A_BROWSER_OPENS_IT("This serial port can only be opened by the browser that has it."),
     PORT_NO_INPUT("The serial port {port} accepts no input: {fault}."),
     SCREEN_SIZE_NOT_SENT("The screen size was not sent: {fault}."),
     SERVER_KEEPS_SETTINGS(

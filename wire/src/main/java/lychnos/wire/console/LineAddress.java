@@ -6,7 +6,7 @@ import lychnos.core.fact.Secret;
 /**
  * Where a console line is reached.
  *
- * @param address of the line server or machine; null for a device
+ * @param address of the line server or machine; null for a device and a browser
  * @param device path of a local serial device; empty for all others
  * @param user for SSH; else empty
  * @param word for SSH; else null
@@ -23,7 +23,9 @@ public record LineAddress(Protocol protocol, Address address, int port, String d
         RFC2217,
         SSH,
         /** A serial port of this machine. */
-        DEVICE
+        DEVICE,
+        /** A serial port of the computer in whose browser a person works; only that browser can open it. */
+        BROWSER
     }
 
     /** A line over TCP. */
@@ -39,8 +41,13 @@ public record LineAddress(Protocol protocol, Address address, int port, String d
         return new LineAddress(Protocol.DEVICE, null, 0, path, "", null);
     }
 
+    /** Wherever the person at the machine works. */
+    public static LineAddress browser() {
+        return new LineAddress(Protocol.BROWSER, null, 0, "browser", "", null);
+    }
+
     @Override
     public String toString() {
-        return protocol == Protocol.DEVICE ? device : address + ":" + port;
+        return address == null ? device : address + ":" + port;
     }
 }

@@ -44,6 +44,8 @@ public final class Lines implements AutoCloseable {
                         settings,
                         events);
             case SSH -> ssh().open(address, dialler.admit(address.address(), address.port()), events);
+            case BROWSER ->
+                throw new WireFault(WireFault.Kind.NOT_DECLARED, ConsoleText.ONLY_A_BROWSER_OPENS_IT.text());
             case DEVICE -> {
                 if (!DEVICE.matcher(address.device()).matches()) {
                     throw new WireFault(

@@ -61,7 +61,7 @@ public final class RoutedVantage extends CalledVantage {
 
     @Override
     public ConsoleLine line(LineAddress address, LineSettings settings, LineEvents events) throws WireFault {
-        if (address.protocol() != LineAddress.Protocol.DEVICE) {
+        if (address.address() != null) {
             return at(address.address()).line(address, settings, events);
         }
         int at = address.device().indexOf(OF);

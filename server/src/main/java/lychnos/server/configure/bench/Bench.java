@@ -12,6 +12,7 @@ import java.util.stream.Stream;
 import lychnos.core.fact.Mac;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.configure.line.Cables;
 import lychnos.server.configure.line.LineSurroundings;
 import lychnos.server.configure.line.MemberLine;
 import lychnos.server.configure.line.OpenLine;
@@ -28,6 +29,7 @@ import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
 import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.console.LineAddress;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 
@@ -58,6 +60,7 @@ final class Bench implements LineSurroundings, PageSurroundings {
             Openings openings,
             FirstAddress firstAddress,
             Vantage vantage,
+            Cables cables,
             LongConsumer changed,
             Consumer<Bench> goOn,
             Consumer<Bench> letGo) {}
@@ -174,7 +177,10 @@ final class Bench implements LineSurroundings, PageSurroundings {
 
     @Override
     public ConsoleLine open(MemberLine line) throws WireFault {
-        return with.vantage().line(line.address().address(), line.dialogue().line(), line);
+        LineAddress at = line.address().address();
+        return at.protocol() == LineAddress.Protocol.BROWSER
+                ? with.cables().open(line.dialogueId(), line.dialogue().line(), line)
+                : with.vantage().line(at, line.dialogue().line(), line);
     }
 
     @Override

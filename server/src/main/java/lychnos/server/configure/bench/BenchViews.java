@@ -21,6 +21,7 @@ import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DialogueStep.Summary;
 import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Template;
+import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.configure.model.ConsoleReader;
@@ -122,6 +123,7 @@ public class BenchViews {
      *
      * @param identity what it must show before anything is written
      * @param atPages whether its line has asked everything, or it has none, and pages are left
+     * @param browserLine whether its line is the serial port of a browser
      * @param fillsPages whether some of its pages are filled in without a person
      * @param compare what a person read on it; null where it identifies itself
      */
@@ -129,6 +131,7 @@ public class BenchViews {
             @Nullable Long dialogueId,
             String label,
             String line,
+            boolean browserLine,
             String settings,
             String state,
             String mode,
@@ -228,6 +231,7 @@ public class BenchViews {
                 && onPages.stream().anyMatch(BenchStep::open);
         boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
         String port = values.text("console").or(() -> values.text("line")).orElse("");
+        boolean browser = port.equals(FactType.BROWSER);
         // what must be shown on the line, or on pages where there is no line
         boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
         boolean known = row != null
@@ -241,7 +245,8 @@ public class BenchViews {
                 ? new BenchMember(
                         null,
                         label,
-                        port.isEmpty() ? "" : "port " + port,
+                        portTitle(port),
+                        browser,
                         dialogue.line().toString(),
                         "",
                         "",
@@ -260,6 +265,7 @@ public class BenchViews {
                         row.id,
                         label,
                         row.line,
+                        browser,
                         dialogue.line().toString(),
                         row.state.name(),
                         row.mode.name(),
@@ -276,6 +282,13 @@ public class BenchViews {
                         Comparisons.needed(kind, row)
                                 ? new BenchComparison(row.comparedText, row.comparedBy, row.comparedAt)
                                 : null);
+    }
+
+    private static String portTitle(String port) {
+        if (port.equals(FactType.BROWSER)) {
+            return ConfigureText.LINE_OF_BROWSER.text();
+        }
+        return port.isEmpty() ? "" : "port " + port;
     }
 
     private Map<Integer, Object[]> kept(long dialogueId) {

@@ -101,6 +101,14 @@ public class ConsoleResource {
         return reach.ask(id);
     }
 
+    /** Opens the lines that became known since the setup was begun, such as the serial port of a browser. */
+    @POST
+    @Path("units/{id}/console/lines")
+    @RolesAllowed("engineer")
+    public void openNewLines(long id) {
+        setups.linesBecameKnown(id).ifPresent(consoles::lookAgain);
+    }
+
     @POST
     @Path("units/{id}/console/close")
     @RolesAllowed("engineer")

@@ -23,6 +23,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.configure.line.Cables;
 import lychnos.server.configure.line.DialogueMessage;
 import lychnos.server.configure.line.FarLine;
 import lychnos.server.configure.line.Onlooker;
@@ -90,6 +91,7 @@ public class Consoles implements VantageEars {
             Runs runs,
             Vantage vantage,
             Vantages vantages,
+            Cables cables,
             LychnosConfig config,
             Clock clock,
             Clockwork clockwork) {
@@ -110,6 +112,7 @@ public class Consoles implements VantageEars {
                 openings,
                 firstAddress,
                 vantage,
+                cables,
                 changed::add,
                 bench -> inOrder(bench, () -> endOrOpenNext(bench)),
                 this::letGo);

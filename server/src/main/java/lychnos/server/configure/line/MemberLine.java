@@ -18,6 +18,8 @@ import lychnos.core.dialogue.Blanker;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Effect;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.LineNoise;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
@@ -58,6 +60,10 @@ public final class MemberLine implements LineEvents, OpenLine {
     private final LineDecisions decisions;
     private final Keyboard keyboard = new Keyboard();
     private final Alarm alarm;
+    private final LineNoise noise = new LineNoise();
+    /** It was said that the machine is at another rate. */
+    private boolean noisy;
+
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
@@ -152,6 +158,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     public void up() {
         inOrder.add(() -> {
             line.cameUp();
+            noise.restart();
             changes.note("");
             apply(conversation.lineUp(clock.instant()));
         });
@@ -168,6 +175,12 @@ public final class MemberLine implements LineEvents, OpenLine {
     private void hear() {
         String text = tape.takeHeard();
         if (!text.isEmpty()) {
+            if (noise.heard(text.getBytes(StandardCharsets.ISO_8859_1))) {
+                noteNoise();
+            } else if (noisy && !noise.isMost()) {
+                noisy = false;
+                changes.note("");
+            }
             apply(conversation.output(text, clock.instant()));
         }
     }
@@ -215,8 +228,20 @@ public final class MemberLine implements LineEvents, OpenLine {
         });
     }
 
+    private void noteNoise() {
+        noisy = true;
+        changes.note(ConfigureText.LINE_PROBABLY_OTHER_RATE.text(dialogue.line()));
+    }
+
     private void apply(List<Effect> effects) {
         unsaved.addAll(effects);
+        if (noise.isMost()
+                && conversation
+                        .hold()
+                        .filter(hold -> hold.why() == Hold.Why.UNFORESEEN)
+                        .isPresent()) {
+            noteNoise(); // a machine at another rate answers a key with a few odd characters
+        }
         keepAndSend();
     }
 

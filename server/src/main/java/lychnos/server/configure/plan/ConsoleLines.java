@@ -8,6 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
@@ -67,6 +68,9 @@ public class ConsoleLines {
     /** @param port what the fact sheet says of the member's console */
     @Transactional
     public Optional<OpenableLine> find(long siteId, String port) {
+        if (port.equals(FactType.BROWSER)) {
+            return Optional.of(new OpenableLine(LineAddress.browser(), ConfigureText.LINE_OF_BROWSER.text()));
+        }
         if (port.startsWith("/dev/")) {
             return Optional.of(new OpenableLine(LineAddress.device(port), port));
         }

@@ -245,6 +245,34 @@ public class Setups {
                 .findFirst();
     }
 
+    /**
+     * Lets the members begin on their lines that had none when the setup was begun and have one now; gives back the run
+     * if there is one.
+     */
+    @Transactional
+    public Optional<Long> linesBecameKnown(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        Optional<Run> run = newest(unitId).filter(each -> each.state.mayBecome(RunState.CANCELLED));
+        if (run.isEmpty() || kinds.of(unit).dialogue().orElseThrow().setup().isEmpty()) {
+            return Optional.empty();
+        }
+        long site = bringUps.get(unit.bringUpId).site.id;
+        for (MemberDialogue row : db.createQuery(
+                        "from MemberDialogue where runId = :run order by place", MemberDialogue.class)
+                .setParameter("run", run.get().id)
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultList()) {
+            if (row.state == MemberDialogue.DialogueState.BY_HAND && row.line.isEmpty()) {
+                lines.of(site, answers.known(unit), row.member).ifPresent(line -> {
+                    row.line = line.title();
+                    row.state = MemberDialogue.DialogueState.SHUT;
+                });
+            }
+        }
+        live.tell(unit.bringUpId, "configure");
+        return run.map(each -> each.id);
+    }
+
     /** Puts a unit's setup away; what is set on it already stays. */
     @Transactional
     public void putAway(long unitId, Who.Person person) {

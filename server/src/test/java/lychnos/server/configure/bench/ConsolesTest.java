@@ -39,6 +39,7 @@ import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.configure.line.Cables;
 import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.line.TarnDialogue;
 import lychnos.server.configure.model.ConsoleReader;
@@ -105,6 +106,7 @@ class ConsolesTest {
                 runs,
                 vantage,
                 vantages,
+                mock(Cables.class),
                 config,
                 Clock.systemUTC(),
                 clockwork);

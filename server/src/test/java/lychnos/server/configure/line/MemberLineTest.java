@@ -236,6 +236,21 @@ class MemberLineTest {
     }
 
     @Test
+    void aMachineAtAnotherRateIsToldFromOneThatIsNotKnown() {
+        up();
+        says("\u00cd");
+        after(8);
+        assertEquals(State.HELD, saved.get(saved.size() - 1).stands().state());
+        assertEquals(
+                ConfigureText.LINE_PROBABLY_OTHER_RATE.text(dialogue().line()),
+                saved.get(saved.size() - 1).stands().note());
+        says("\r\nSome other machine, asking: ");
+        line.again("ardal-one");
+        after(8);
+        assertEquals("", saved.get(saved.size() - 1).stands().note());
+    }
+
+    @Test
     void nothingIsSentWhileTheDatabaseIsAway() {
         up();
         databaseAway = new IllegalStateException("no connection");
