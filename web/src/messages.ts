@@ -912,7 +912,7 @@ export const m = {
       use: 'Use a serial port of this computer',
       useText:
         'Plug a USB serial adapter into this computer. The browser passes on what the machine shows and what is typed.',
-      used: (unit: string) => `${unit} is set up on a serial port of a browser.`,
+      used: (member: string) => `The console line of ${member} is a serial port of this computer.`,
       wanted: (settings: string) => `Plug the cable into this computer (${settings}).`,
       connect: 'Choose the port',
       disconnect: 'Disconnect',

@@ -26,7 +26,7 @@ const member = (label: string, ...steps: BenchStep[]): Member => ({
   dialogueId: 1,
   label,
   line: '',
-  browserLine: false,
+  cable: 'POSSIBLE',
   settings: '',
   state: '',
   mode: '',

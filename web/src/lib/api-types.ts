@@ -116,7 +116,7 @@ export interface components {
       dialogueId: number | null;
       label: string;
       line: string;
-      browserLine: boolean;
+      cable: components['schemas']['CableUse'];
       settings: string;
       state: string;
       mode: string;
@@ -264,6 +264,8 @@ export interface components {
       due?: components['schemas']['LocalDate'];
       positions?: string[];
     };
+    /** @enum {string} */
+    CableUse: 'NONE' | 'POSSIBLE' | 'CHOSEN';
     /** @enum {string} */
     Certainty: 'SURE' | 'LIKELY' | 'OPEN';
     CertificateChain: {

@@ -27,8 +27,7 @@
 
   /** A machine that asks line by line can be asked over any cable; a line that is open has one. */
   const canPlug = $derived(
-    member.settings !== '' &&
-      !member.browserLine &&
+    member.cable === 'POSSIBLE' &&
       member.steps.some((step) => step.sort === 'asked') &&
       (member.state === '' || (member.state === 'BY_HAND' && !member.line)),
   );
@@ -41,7 +40,7 @@
       if (report.faults.length > 0) throw new Error(report.faults[0]!.reason);
       await api.post(`/units/${unitId}/console/lines`);
       notices.say(
-        m.bench.cable.used(bench.name),
+        m.bench.cable.used(`${bench.name} ${member.label}`),
         () =>
           void api
             .post(`/sheet-changes/${report.changeId}/undo`)
@@ -91,10 +90,6 @@
   {:else}
     <p>{m.bench.before}</p>
   {/if}
-  {#if session.mayWork && canPlug}
-    <p class="sub">{serial() ? m.bench.cable.useText : m.bench.cable.unsupported}</p>
-    {#if serial()}<B disabled={asking} onclick={() => void useBrowser()}>{m.bench.cable.use}</B>{/if}
-  {/if}
   {#if bench.runNote && bench.runState === 'CANCELLED'}<p class="sub">{bench.runNote}</p>{/if}
   <dl>
     <dt>{m.bench.line}</dt>
@@ -108,9 +103,23 @@
     {#if bench.position}<dt>{m.bench.where}</dt>
       <dd class="mono">{bench.position}</dd>{/if}
   </dl>
+  {#if session.mayWork && canPlug && serial()}
+    <div class="cable">
+      <B disabled={asking} onclick={() => void useBrowser()}>{m.bench.cable.use}</B>
+      <p class="sub">{m.bench.cable.useText}</p>
+    </div>
+  {/if}
 </section>
 
 <style>
+  .cable {
+    margin-top: 18px;
+    padding-top: 12px;
+    border-top: 1px solid var(--line2);
+  }
+  .cable .sub {
+    margin: 6px 0 0;
+  }
   .say {
     display: flex;
     gap: 10px;

@@ -150,7 +150,7 @@
         >{/if}
     </span>
   </header>
-  {#if member.browserLine && session.mayWork}<CableBar
+  {#if member.cable === 'CHOSEN' && session.mayWork}<CableBar
       dialogue={member.dialogueId!}
       settings={member.settings}
       lineUp={up}

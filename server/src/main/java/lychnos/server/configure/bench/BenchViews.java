@@ -123,7 +123,7 @@ public class BenchViews {
      *
      * @param identity what it must show before anything is written
      * @param atPages whether its line has asked everything, or it has none, and pages are left
-     * @param browserLine whether its line is the serial port of a browser
+     * @param cable whether its line is, or can be, a serial port of the browser
      * @param fillsPages whether some of its pages are filled in without a person
      * @param compare what a person read on it; null where it identifies itself
      */
@@ -131,7 +131,7 @@ public class BenchViews {
             @Nullable Long dialogueId,
             String label,
             String line,
-            boolean browserLine,
+            CableUse cable,
             String settings,
             String state,
             String mode,
@@ -146,6 +146,14 @@ public class BenchViews {
             boolean atPages,
             boolean fillsPages,
             @Nullable BenchComparison compare) {}
+
+    /** Whether the line of a member is a serial port of the browser in which a person works. */
+    public enum CableUse {
+        /** Its line leads elsewhere and always does, such as that of a virtual machine. */
+        NONE,
+        POSSIBLE,
+        CHOSEN
+    }
 
     /** What a person read on a machine that does not identify itself; {@code at} is null until then. */
     public record BenchComparison(@Nullable String read, @Nullable String by, @Nullable Instant at) {}
@@ -231,7 +239,9 @@ public class BenchViews {
                 && onPages.stream().anyMatch(BenchStep::open);
         boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
         String port = values.text("console").or(() -> values.text("line")).orElse("");
-        boolean browser = port.equals(FactType.BROWSER);
+        CableUse cable = port.equals(FactType.BROWSER)
+                ? CableUse.CHOSEN
+                : kind.fact("console").isPresent() ? CableUse.POSSIBLE : CableUse.NONE;
         // what must be shown on the line, or on pages where there is no line
         boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
         boolean known = row != null
@@ -246,7 +256,7 @@ public class BenchViews {
                         null,
                         label,
                         portTitle(port),
-                        browser,
+                        cable,
                         dialogue.line().toString(),
                         "",
                         "",
@@ -265,7 +275,7 @@ public class BenchViews {
                         row.id,
                         label,
                         row.line,
-                        browser,
+                        cable,
                         dialogue.line().toString(),
                         row.state.name(),
                         row.mode.name(),
