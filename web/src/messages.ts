@@ -914,6 +914,7 @@ export const m = {
         'Plug a USB serial adapter into this computer. The browser passes on what the machine shows and what is typed.',
       used: (member: string) => `The console line of ${member} is a serial port of this computer.`,
       wanted: (settings: string) => `Plug the cable into this computer (${settings}).`,
+      none: 'no cable connected',
       connect: 'Choose the port',
       disconnect: 'Disconnect',
       again: 'Try again',

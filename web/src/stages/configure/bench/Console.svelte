@@ -140,7 +140,7 @@
     <b>{unit} {member.label}</b> <span>{member.line} · {member.settings}</span>
     <span class="end">
       {#if up}<span class="rec"><i aria-hidden="true"></i>{m.bench.recording}</span>{:else}<span class="down"
-          >{link?.open ? m.bench.lineDown : m.bench.lineShut}</span
+          >{link?.open ? (member.cable === 'CHOSEN' ? m.bench.cable.none : m.bench.lineDown) : m.bench.lineShut}</span
         >{/if}
       {#if session.mayWork}<button
           type="button"

@@ -83,7 +83,7 @@ class CableJourneyTest {
         int before = adapter.opened();
         adapter.pullOut();
         assertThat(screen.text("The port cannot be used.")).isVisible();
-        assertThat(screen.text("line down, reconnecting")).isVisible();
+        assertThat(screen.text("no cable connected")).isVisible();
         adapter.plugIn();
         assertThat(screen.text("The cable is at this browser.")).isVisible();
         assertTrue(adapter.opened() > before);
