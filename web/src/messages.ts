@@ -342,6 +342,9 @@ export const m = {
         'machine. Check that this is the right unit, or write the dialogue as text.',
       cursorKeys: 'A screen was worked with cursor keys. Write its steps as text.',
       identified: 'Protected against the wrong machine: it shows its serial number.',
+      asleep:
+        'The recording shows no key that wakes a silent line. At the next machine, plug the cable in before you ' +
+        'switch it on, or press a key yourself.',
       nothingLeft: 'No question is left.',
       facts: (titles: string) => `New facts of a unit: ${titles}`,
     },

@@ -157,11 +157,15 @@ describe('the cable at this browser', () => {
     expect(cable.state).toBe('up');
   });
 
-  it('says why a port cannot be opened', async () => {
+  it('says why a port cannot be opened, and opens it once it is free', async () => {
     adapter.inUse = true;
     link().says({ open: SETTINGS });
     await vi.waitFor(() => expect(cable.state).toBe('lost'));
     expect(cable.fault).toBe('The port is already open.');
+    adapter.inUse = false;
+    await vi.waitFor(() => expect(Link.all).toHaveLength(2), { timeout: 4000 });
+    await up();
+    expect(cable.fault).toBe('');
   });
 
   it('leaves a line to the window that has its cable', () => {

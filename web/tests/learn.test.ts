@@ -7,6 +7,7 @@ import type { LessonView } from '../src/site/kinds/types';
 const lesson: LessonView = {
   complete: true,
   identified: true,
+  wakes: false,
   lines: [
     { entry: 0, shown: ['Metering gateway MG-7001, empty'], question: 'phase order:', typed: 'acb', leftOut: false },
     { entry: 1, shown: [], question: 'gateway> ', typed: 'set feed north', leftOut: false },
@@ -40,6 +41,11 @@ function shown(): Answers[] {
 }
 
 describe('what only a person knows about a setup', () => {
+  it('says that nothing wakes a silent line', () => {
+    shown();
+    expect(screen.getByText(/no key that wakes a silent line/)).toBeTruthy();
+  });
+
   it('says what was typed, and takes what it is', async () => {
     const said = shown();
     expect(screen.getByText(/You typed “acb”/)).toBeTruthy();

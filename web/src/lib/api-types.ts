@@ -960,6 +960,7 @@ export interface components {
     LessonView: {
       complete: boolean;
       identified: boolean;
+      wakes: boolean;
       lines: components['schemas']['LessonLine'][];
       steps: components['schemas']['LessonStep'][];
       facts: components['schemas']['LearntFact'][];

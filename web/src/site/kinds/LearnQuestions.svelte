@@ -96,6 +96,7 @@
     <p class="sub">{t.nothingLeft}</p>
   {/each}
   {#if lesson.identified}<p class="sheet card safe">{t.identified}</p>{/if}
+  {#if !lesson.wakes}<p class="sheet card">{t.asleep}</p>{/if}
   {#if lesson.facts.length > 0}
     <p class="sub">{t.facts(lesson.facts.map((fact) => fact.title).join(', '))}</p>
   {/if}

@@ -39,6 +39,8 @@ interface FromServer {
 const FIRST_WAIT = 300;
 const LONGEST_WAIT = 5000;
 const BREAK_MS = 250;
+const FAILED_MS = 1500;
+const MOST_FAILED = 20;
 /** What a browser calls a fault of the line that does not close the port. */
 const FAULTS: Record<string, string> = {
   FramingError: 'framing',
@@ -73,6 +75,8 @@ export class Cable {
   private socket: WebSocket | null = null;
   private wait = FIRST_WAIT;
   private ended = false;
+  /** How often in a row the port could not be opened. */
+  private failed = 0;
   private isOpen = false;
   private reader: ReadableStreamDefaultReader<Uint8Array> | null = null;
   private reading: Promise<void> = Promise.resolve();
@@ -130,7 +134,15 @@ export class Cable {
   private async begin(socket: WebSocket, settings: PortSettings): Promise<void> {
     this.state = 'opening';
     await this.shut();
-    await this.port.open(settings);
+    try {
+      await this.port.open(settings);
+    } catch (error) {
+      this.lose(said(error).message);
+      // the page before a reload, or another program, may still have it for a moment
+      if (this.failed++ < MOST_FAILED) setTimeout(() => this.again(), FAILED_MS);
+      return;
+    }
+    this.failed = 0;
     this.isOpen = true;
     this.heard = 0;
     this.fault = '';

@@ -125,6 +125,7 @@ class LearningTest {
         assertEquals(
                 List.of("{name}", "{address}/{length}", "", "{password}", "{password}"), asked.getList("steps.answer"));
         assertFalse(asked.prettify().contains("Tz4kWn8pQr"), asked::prettify);
+        assertFalse(asked.getBoolean("wakes"), "the machine spoke on its own");
         Map<String, Object> answers = Map.of("texts", Map.of("2", "FACT"), "marks", Map.of("2", List.of("PERMANENT")));
         Json learnt = lesson(byHand(), answers).statusCode(200).json();
         assertEquals(List.of(), learnt.getList("faults"), learnt::prettify);

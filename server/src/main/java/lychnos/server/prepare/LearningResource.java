@@ -171,6 +171,7 @@ public class LearningResource {
      *
      * @param complete whether all of the log was read
      * @param identified whether the machine said which one it is before anything was typed that it could have kept
+     * @param wakes whether the log shows a key that makes a silent line speak
      * @param description the description with the dialogue; null while questions are open
      * @param faults what is wrong with that description
      * @param agrees whether it does on the same log what the person did; null while questions are open
@@ -180,6 +181,7 @@ public class LearningResource {
     public record LessonView(
             boolean complete,
             boolean identified,
+            boolean wakes,
             List<LessonLine> lines,
             List<LessonStep> steps,
             List<LearntFact> facts,
@@ -247,6 +249,7 @@ public class LearningResource {
         return new LessonView(
                 draft.complete(),
                 draft.see().isPresent(),
+                draft.redraws(),
                 learner.lines().stream().map(LessonLine::of).toList(),
                 Stream.concat(draft.logIn().stream(), draft.steps().stream())
                         .map(LessonStep::of)
