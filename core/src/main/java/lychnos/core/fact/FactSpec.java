@@ -67,7 +67,9 @@ public record FactSpec(
         /** Made by the tool, not by a person: a new password. */
         MADE,
         /** Answered by a policy of the site of the same name. */
-        POLICY
+        POLICY,
+        /** Of a prefix: answered by the management access of the site, where it states one. */
+        ACCESS
     }
 
     public FactSpec {

@@ -94,6 +94,12 @@ final class FactSpecReader {
                 choices,
                 traits);
         String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
+        if (traits.contains(FactSpec.Trait.MANAGER) && type != FactType.ADDRESS) {
+            place.at("manager").fault(KindFaultText.MANAGER_IS_AN_ADDRESS.text());
+        }
+        if (traits.contains(FactSpec.Trait.ACCESS) && type != FactType.PREFIX) {
+            place.at("access").fault(KindFaultText.ACCESS_IS_A_PREFIX.text());
+        }
         YamlPlace least = place.at("least");
         if (least.there() && type != FactType.SIZE) {
             least.fault(KindFaultText.LEAST_OF_A_SIZE.text());

@@ -4,6 +4,7 @@ import lychnos.core.text.Message;
 
 /** Texts about what is wrong with the description of a kind. */
 enum KindFaultText implements Message {
+    ACCESS_IS_A_PREFIX("The management access of a site is a prefix. Write is: prefix, or remove access."),
     ACCOUNT_NAME("The account name has 1 to 64 characters."),
     ADDRESSES_OF_A_UNIT("A unit has 1 to {most} addresses for each member, and up to {most} shared ones."),
     AGAIN("Only a command that changes nothing is sent again at each check: at: and send:, without "
@@ -26,6 +27,7 @@ enum KindFaultText implements Message {
     LEAST_OF_A_SIZE("Only a size has a least value."),
     LIST_EXPECTED("A list is expected here: [ one, two ]."),
     LOG_WAY("A log needs send: and at: on the console, or resource: on the interface."),
+    MANAGER_IS_AN_ADDRESS("A manager is found by its address. Write is: address, or remove manager."),
     MAP_EXPECTED("A map is expected here: key: value."),
     MEMBERS("Members have labels: [left, right], or each: node with counts: [1, 2, 3]."),
     NEVER_THAT_VALUE("“{name}” is never “{text}”. Possible: {possible}."),

@@ -218,6 +218,9 @@ public record KindSummary(
         if (fact.is(Trait.POLICY)) {
             remarks.add(Remark.plain(KindSummaryText.FROM_POLICY.text()));
         }
+        if (fact.is(Trait.ACCESS)) {
+            remarks.add(Remark.plain(KindSummaryText.FROM_ACCESS.text()));
+        }
         if (fact.is(Trait.OPTIONAL)) {
             remarks.add(Remark.plain(KindSummaryText.NOT_ASKED.text()));
         }

@@ -26,6 +26,7 @@ enum KindSummaryText implements Message {
     ENDS("something ends on that day; Lychnos sends notices before"),
     FACTORY_NOT_TRIED("the factory login on these ways: {ways}"),
     FACTORY_REFUSED("factory login is refused ({ways})"),
+    FROM_ACCESS("from the management access of the site"),
     FROM_POLICY("from the policy of the site"),
     IDENTITY_BY_MAC("its MAC address is the one on the label"),
     IMAGE("Image: {parts}."),

@@ -10,6 +10,7 @@ import java.util.Optional;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.kind.Kind;
+import lychnos.core.site.SitePolicies;
 
 /**
  * What is known of one unit: what people gave, then what the site's policies answer, then what its kind answers.
@@ -48,6 +49,9 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
     }
 
     private static Optional<Fact> answer(FactSpec spec, Map<String, String> policies) {
+        if (spec.is(FactSpec.Trait.ACCESS) && policies.containsKey(SitePolicies.ACCESS)) {
+            return Optional.of(new Fact(policies.get(SitePolicies.ACCESS), Fact.Source.SITE));
+        }
         if (spec.is(FactSpec.Trait.POLICY)) {
             return Optional.ofNullable(policies.get(spec.name())).map(value -> new Fact(value, Fact.Source.SITE));
         }

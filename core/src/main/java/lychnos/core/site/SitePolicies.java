@@ -16,6 +16,9 @@ public final class SitePolicies {
     /** What an isolated site has off, whatever its other policies answer. */
     public static final List<String> OUTWARD = List.of("telemetry", "remote-support");
 
+    /** The network from which machines are managed, where the site states one. */
+    public static final String ACCESS = "management-access";
+
     /** Consent to the licence terms of makers. */
     private static final String TERMS = "licence-terms";
 
@@ -24,13 +27,24 @@ public final class SitePolicies {
 
     private SitePolicies() {}
 
-    /** By name, {@code yes} or {@code no}. */
+    /**
+     * By name, {@code yes} or {@code no}; under {@value #ACCESS} the prefix of the management access, if there is one
+     * and only one.
+     */
     public static Map<String, String> of(List<SiteResource> resources) {
         Map<String, String> answers = new LinkedHashMap<>();
         resources.stream()
                 .filter(resource -> resource.sort() == SiteResourceSort.POLICY)
                 .forEach(resource ->
                         answers.put(resource.name(), resource.value("answer").orElse(NO)));
+        List<String> access = resources.stream()
+                .filter(resource -> resource.sort() == SiteResourceSort.SOURCE)
+                .flatMap(resource -> resource.value("prefix").stream())
+                .distinct()
+                .toList();
+        if (access.size() == 1) {
+            answers.put(ACCESS, access.get(0));
+        }
         if (isolated(answers)) {
             OUTWARD.forEach(name -> answers.put(name, NO));
         }

@@ -108,6 +108,8 @@ class KindReaderTest {
                 "at-most: 30 min | at-most: 10 s | core.kind.KindFaultText.TIMES_REVERSED",
                 "kind: block-array | kind: [a] | core.kind.KindFaultText.TEXT_EXPECTED",
                 "{unit}-ca | {uint}-ca | core.name.NameText.UNKNOWN_FIELD",
+                "is: mtu | is: mtu, access: true | core.kind.KindFaultText.ACCESS_IS_A_PREFIX",
+                "is: mtu | is: mtu, manager: true | core.kind.KindFaultText.MANAGER_IS_AN_ADDRESS",
                 "is: mtu | is: mto | core.kind.KindFaultText.FACT_TYPE",
                 "default: \"9000\" | default: \"90000\" | core.fact.FactText.NOT_A_NUMBER",
                 "in: storage-data | in: storage | core.kind.KindFaultText.NOT_A_PURPOSE",
