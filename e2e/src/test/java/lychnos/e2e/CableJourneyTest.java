@@ -28,7 +28,7 @@ class CableJourneyTest {
         try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 3000);
                 SerialAdapter adapter = new SerialAdapter(LINE);
                 Screen screen = new Screen(1280, 800, ColorScheme.LIGHT, adapter.script())) {
-            Bench bench = new Bench(stage.url()).prepare(".232-.247");
+            Bench bench = new Bench(stage.url()).prepare(".32-.43");
             screen.signIn(stage.url());
             String address = stage.url() + "/b/1/configure?unit=" + bench.unit(UNIT);
             screen.page.navigate(address);

@@ -1,7 +1,6 @@
 package lychnos.e2e;
 
 import java.io.IOException;
-import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
@@ -20,9 +19,7 @@ final class OwnDatabase implements AutoCloseable {
     OwnDatabase(String name, int megabytes) throws IOException, InterruptedException {
         // where the database's own user may look into
         disk = Files.createDirectories(Path.of(System.getenv("LYCHNOS_E2E_RUN"), "disk-" + name));
-        try (ServerSocket free = new ServerSocket(0)) {
-            port = free.getLocalPort();
-        }
+        port = Stage.freePort();
         bash("mount -t tmpfs -o size=" + megabytes + "m,mode=755 lychnos-" + name + " " + disk);
         start();
         bash("pg_createdb " + port + " lychnos");

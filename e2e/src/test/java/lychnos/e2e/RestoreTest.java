@@ -8,7 +8,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -38,8 +37,8 @@ class RestoreTest {
     }
 
     private static int port() {
-        try (ServerSocket free = new ServerSocket(0)) {
-            return free.getLocalPort();
+        try {
+            return Stage.freePort();
         } catch (IOException e) {
             throw new AssertionError(e);
         }

@@ -1,6 +1,7 @@
 package lychnos.e2e;
 
 import java.io.IOException;
+import java.net.BindException;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -11,6 +12,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
@@ -28,6 +30,10 @@ final class Stage implements AutoCloseable {
     private static final Duration LONGEST_PAUSE = Duration.ofMillis(160);
 
     /** Where the line server of the machines with a console listens. */
+    private static final int LOWEST_PORT = 20_000;
+
+    private static final int FIRST_OF_CONNECTIONS = 32_768;
+
     static final String LINES = "10.40.8.2";
 
     private static final List<String> PLAIN = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
@@ -139,9 +145,7 @@ final class Stage implements AutoCloseable {
         if (elsewhere()) {
             port = Office.PORT;
         } else {
-            try (ServerSocket free = new ServerSocket(0)) {
-                port = free.getLocalPort();
-            }
+            port = freePort();
         }
         try {
             startHall();
@@ -150,6 +154,21 @@ final class Stage implements AutoCloseable {
             // what is left running would hold the addresses of the next stage
             close();
             throw e;
+        }
+    }
+
+    /**
+     * A port that nobody listens on, below those that the kernel gives to connections: one of those may become the near
+     * end of a connection, even of the one that asks whether the server is up.
+     */
+    static int freePort() throws IOException {
+        while (true) {
+            int port = ThreadLocalRandom.current().nextInt(LOWEST_PORT, FIRST_OF_CONNECTIONS);
+            try (ServerSocket free = new ServerSocket(port)) {
+                return free.getLocalPort();
+            } catch (BindException e) {
+                // the next one is free
+            }
         }
     }
 
@@ -189,10 +208,7 @@ final class Stage implements AutoCloseable {
 
     /** Another server on the same database; gives its address. */
     String startSecondServer() throws IOException {
-        int other;
-        try (ServerSocket free = new ServerSocket(0)) {
-            other = free.getLocalPort();
-        }
+        int other = freePort();
         second = serverAt(other, "second.log");
         return "http://127.0.0.1:" + other;
     }

@@ -121,7 +121,7 @@ public class UnknownDevices {
                     LOG.warnf("unknown devices cannot be looked for now: %s", e.getMessage());
                 } finally {
                     looking.remove(bringUpId);
-                    live.tell(bringUpId, "prove");
+                    QuarkusTransaction.requiringNew().run(() -> live.tell(bringUpId, "prove"));
                 }
             });
         }
