@@ -26,17 +26,15 @@ public final class LineNoise {
 
     /** Takes in bytes of the line; true once, when they look like those of another rate. */
     public boolean heard(byte[] bytes) {
-        if (told) {
-            return false;
-        }
         if (seen > LOOKED_AT) {
             seen /= 2;
             odd /= 2;
         }
         seen += bytes.length;
         odd += odd(bytes);
-        told = seen >= ENOUGH && 2 * odd > seen;
-        return told;
+        boolean before = told;
+        told |= seen >= ENOUGH && isMost();
+        return told && !before;
     }
 
     /** Whether most of what came is no text, however little that was. */

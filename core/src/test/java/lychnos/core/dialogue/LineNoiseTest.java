@@ -52,6 +52,10 @@ class LineNoiseTest {
             told += noise.heard(garbage) ? 1 : 0;
         }
         assertEquals(1, told);
+        for (int i = 0; i < 60; i++) {
+            noise.heard(utf8(PAGE));
+        }
+        assertFalse(noise.isMost(), "what comes later counts too");
         noise.restart();
         assertFalse(noise.heard(utf8(PAGE)));
     }

@@ -119,7 +119,7 @@ public enum ConfigureText implements Message {
     LEAD_CAN_START_IT_ANYWAY("{prerequisite} A lead can start it anyway, with a reason."),
     CABLE_GONE("The browser with the cable is gone, or its serial port is."),
     CABLE_GONE_UNCONFIRMED(
-            "The browser with the cable is gone, or its serial port is. It did not confirm what was " + "typed last."),
+            "The browser with the cable is gone, or its serial port is. " + "It did not confirm what was typed last."),
     CABLE_LOST_BYTES("Some of what the machine showed was lost on the way from the browser."),
     CABLE_SILENT("The browser with the cable has given no sign of life for {seconds} s."),
     CABLE_TOO_SLOW("The browser reads the serial port too slowly; some of what the machine shows is lost."),

@@ -16,7 +16,7 @@ import lychnos.wire.console.LineEvents;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** A cable at a browser: a page that is played by hand, and what the line makes of it. */
+/** A cable at a browser: a page that is played by hand, and what its line reports. */
 class CableLineTest {
 
     private static final long DIALOGUE = 7;
