@@ -41,6 +41,7 @@ const member = (label: string, ...steps: BenchStep[]): Member => ({
   atPages: false,
   fillsPages: false,
   compare: null,
+  values: [],
 });
 const wrong = (...members: Member[]) =>
   compare(members)

@@ -131,6 +131,7 @@ export interface components {
       atPages: boolean;
       fillsPages: boolean;
       compare: components['schemas']['BenchComparison'] | null;
+      values: components['schemas']['BenchValue'][];
     };
     BenchStep: {
       /** Format: int32 */
@@ -159,10 +160,16 @@ export interface components {
         [key: string]: string;
       };
     };
+    BenchValue: {
+      name: string;
+      title: string;
+      text: string | null;
+    };
     BenchView: {
       /** Format: int64 */
       unitId: number;
       name: string;
+      kind: string;
       kindTitle: string;
       position: string;
       plug: string;
@@ -170,6 +177,7 @@ export interface components {
       runState: string;
       runNote: string;
       members: components['schemas']['BenchMember'][];
+      byHand: boolean;
       fetchesLog: boolean;
       logs: components['schemas']['MachineLogLine'][];
       window: components['schemas']['BenchWindow'] | null;
@@ -659,6 +667,16 @@ export interface components {
       keptBy: string | null;
       keptAt: components['schemas']['Instant'];
     };
+    KeptSetup: {
+      /** Format: int64 */
+      dialogue: number;
+      /** Format: int64 */
+      unitId: number;
+      unit: string;
+      member: string;
+      at: components['schemas']['Instant'];
+      ended: boolean;
+    };
     KindBrief: {
       id: string;
       /** Format: int32 */
@@ -911,6 +929,8 @@ export interface components {
     };
     Lesson: {
       description?: string;
+      /** Format: int64 */
+      dialogue?: number;
       recording?: string;
       /** Format: int64 */
       unit?: number;

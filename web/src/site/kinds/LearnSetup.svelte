@@ -4,19 +4,29 @@
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
   import type { MarkName } from '../../lib/types';
+  import { atTime } from '../../lib/time';
   import B from '../../parts/B.svelte';
+  import Dialog from '../../parts/Dialog.svelte';
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
+  import { searched } from '../../routes';
   import LearnQuestions from './LearnQuestions.svelte';
   import { noAnswers, proposed, type Answers } from './learn';
-  import type { Draft, KindPage, LessonStep, LessonView, UnitOfKind } from './types';
+  import type { Draft, KeptSetup, KindPage, LessonStep, LessonView, UnitOfKind } from './types';
 
   /** A dialogue learnt from the log of a setup by hand: what was typed, the steps it becomes, and what is asked. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.learn;
   const id = $derived(page.line.id);
   const units = live<UnitOfKind[]>(() => `/catalogue/${id}/units`);
+  const setups = live<KeptSetup[]>(() => `/catalogue/${id}/setup-logs`);
+  const FILE = 0;
   let log = $state.raw<{ name: string; text: string } | null>(null);
+  /** The dialogue of a setup by hand whose log is kept here, or a file. */
+  let chosen = $state(Number(searched('setup')) || null);
+  const kept = $derived(setups.data ?? []);
+  const setup = $derived(chosen === FILE ? null : (kept.find((each) => each.dialogue === chosen) ?? kept[0] ?? null));
+  let deleting = $state(false);
   let unit = $state<UnitOfKind | null>(null);
   let member = $state('');
   let lesson = $state.raw<LessonView | null>(null);
@@ -29,22 +39,38 @@
     const file = event.currentTarget.files?.[0];
     if (!file) return;
     log = { name: file.name, text: decoded(await file.arrayBuffer()) };
+    forget();
+  }
+
+  /** What was learnt from another log says nothing of this one. */
+  function forget(): void {
     lesson = null;
     answers = noAnswers();
     fault = '';
   }
 
+  async function deleteLog(dialogue: number): Promise<void> {
+    deleting = false;
+    try {
+      await api.delete(`/setup-logs/${dialogue}`);
+      chosen = null;
+      forget();
+      notices.say(t.deleted);
+      lookAgain();
+    } catch (error) {
+      notices.fault(error);
+    }
+  }
+
   async function learn(said: Answers): Promise<void> {
-    if (!log || !unit) return;
+    if (!setup && !(log && unit)) return;
     busy = true;
     fault = '';
     try {
       const description = draft?.text ?? (await api.text(`/catalogue/${id}/versions/${page.line.version}`));
       lesson = await api.post<LessonView>('/kinds/lessons', {
         description,
-        recording: log.text,
-        unit: unit.id,
-        member,
+        ...(setup ? { dialogue: setup.dialogue } : { recording: log?.text, unit: unit?.id, member }),
         answers: said,
       });
       answers = said;
@@ -84,7 +110,7 @@
 <p class="sub">{t.say}</p>
 {#if units.data?.length === 0}
   <p>{t.noUnits}</p>
-{:else}
+{:else if setups.data}
   <form
     class="choose"
     onsubmit={(event) => {
@@ -92,24 +118,53 @@
       void learn(noAnswers());
     }}
   >
-    <label>{t.file} <input type="file" required accept=".cast,.json" onchange={(e) => void load(e)} /></label>
-    <label
-      >{t.unit}
-      <select bind:value={unit} required onchange={() => (member = unit?.members[0] ?? '')}>
-        <option value={null} disabled>{t.choose}</option>
-        {#each units.data ?? [] as each (each.id)}<option value={each}>{each.name}, {each.bringUp}</option>{/each}
-      </select></label
-    >
-    {#if unit && unit.members.length > 1}
+    {#if kept.length > 0}
       <label
-        >{m.kinds.dryRun.member}
-        <select bind:value={member}>
-          {#each unit.members as each (each)}<option value={each}>{each}</option>{/each}
+        >{t.from}
+        <select
+          value={setup?.dialogue ?? FILE}
+          onchange={(event) => {
+            chosen = Number(event.currentTarget.value);
+            forget();
+          }}
+        >
+          {#each kept as each (each.dialogue)}<option value={each.dialogue}
+              >{t.setupOf(`${each.unit} ${each.member}`.trim(), atTime(each.at), each.ended)}</option
+            >{/each}
+          <option value={FILE}>{t.aFile}</option>
         </select></label
       >
     {/if}
-    <B type="submit" look="go" disabled={busy || !log || !unit}>{t.learn}</B>
+    {#if !setup}
+      <label>{t.file} <input type="file" required accept=".cast,.json" onchange={(e) => void load(e)} /></label>
+      <label
+        >{t.unit}
+        <select bind:value={unit} required onchange={() => (member = unit?.members[0] ?? '')}>
+          <option value={null} disabled>{t.choose}</option>
+          {#each units.data ?? [] as each (each.id)}<option value={each}>{each.name}, {each.bringUp}</option>{/each}
+        </select></label
+      >
+      {#if unit && unit.members.length > 1}
+        <label
+          >{m.kinds.dryRun.member}
+          <select bind:value={member}>
+            {#each unit.members as each (each)}<option value={each}>{each}</option>{/each}
+          </select></label
+        >
+      {/if}
+    {/if}
+    <B type="submit" look="go" disabled={busy || !(setup || (log && unit))}>{t.learn}</B>
+    {#if setup}<B disabled={busy} onclick={() => (deleting = true)}>{t.deleteLog}</B>{/if}
   </form>
+{/if}
+{#if deleting && setup}
+  <Dialog title={t.deleteLog} onclose={() => (deleting = false)}>
+    <p>{t.deleteAsk}</p>
+    <div class="choose">
+      <B look="stop" onclick={() => void deleteLog(setup.dialogue)}>{t.deleteLog}</B>
+      <B onclick={() => (deleting = false)}>{m.bench.leave}</B>
+    </div>
+  </Dialog>
 {/if}
 {#if fault}<p class="say wait" role="alert">{fault}</p>{/if}
 {#if lesson}
@@ -126,7 +181,8 @@
   {#each [...lesson.faults, ...lesson.differences] as each (each)}<p class="say wait">{each}</p>{/each}
   {#if lesson.open.length > 0}<p class="say wait">{t.open(lesson.open.join(', '))}</p>{/if}
   <div class="three">
-    <section class="night mono" aria-label={t.typed}>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <section class="night mono" aria-label={t.typed} tabindex="0">
       {#each lesson.lines as line (line.entry)}
         <div class="turn" class:on={line.entry === marked} class:out={line.leftOut}>
           {#each line.shown as each, i (i)}<p>{each}</p>{/each}
@@ -210,8 +266,8 @@
   .turn.on {
     border-left-color: var(--lamp);
   }
-  .turn.out {
-    opacity: 0.65;
+  .turn.out .key {
+    text-decoration: line-through;
   }
   .key {
     color: var(--lamp);

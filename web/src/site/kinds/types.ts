@@ -15,6 +15,7 @@ export type KindPreview = Api['KindPreview'];
 export type KindExample = Api['KindExample'];
 export type RecordingOfKind = Api['RecordingOfKind'];
 export type UnitOfKind = Api['UnitOfKind'];
+export type KeptSetup = Api['KeptSetup'];
 export type LessonAnswers = Api['LessonAnswers'];
 export type LessonStep = Api['LessonStep'];
 export type LessonView = Api['LessonView'];

@@ -28,7 +28,7 @@
   /** A machine that asks line by line can be asked over any cable; a line that is open has one. */
   const canPlug = $derived(
     member.cable === 'POSSIBLE' &&
-      member.steps.some((step) => step.sort === 'asked') &&
+      (bench.byHand || member.steps.some((step) => step.sort === 'asked')) &&
       (member.state === '' || (member.state === 'BY_HAND' && !member.line)),
   );
 
@@ -69,7 +69,7 @@
 <section class="sheet before">
   <h2>{bench.name} {member.label}</h2>
   {#if bench.runState === 'DONE' || member.state === 'DONE'}
-    <div class="say good">{m.bench.set}</div>
+    <div class="say good">{bench.byHand ? m.bench.manual.set : m.bench.set}</div>
     {#if bench.runState === 'DONE'}
       {#if session.mayWork}<B disabled={asking} onclick={() => void askReach()}>{m.bench.reach}</B>{/if}
       {#if reached.length > 0}
@@ -85,6 +85,9 @@
     {/if}
   {:else if member.state === 'SHUT'}
     <p>{member.prerequisite ? m.bench.prerequisite(member.prerequisite) : m.bench.opening}</p>
+  {:else if bench.byHand}
+    <p>{m.bench.manual.before}</p>
+    {#if !member.line}<p>{m.bench.manual.noLine}</p>{/if}
   {:else if member.state === 'BY_HAND' || !member.line}
     <p>{m.bench.noLine}</p>
   {:else}

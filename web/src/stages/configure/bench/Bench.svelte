@@ -8,6 +8,7 @@
   import Before from './Before.svelte';
   import Compare from './Compare.svelte';
   import Foot from './Foot.svelte';
+  import HandSheet from './HandSheet.svelte';
   import HoldBox from './HoldBox.svelte';
   import MachineLogs from './MachineLogs.svelte';
   import Override from './Override.svelte';
@@ -21,6 +22,7 @@
   const COMPARE = -1;
   const bench = live<BenchView>(() => `/units/${unitId}/bench`);
   let standing = $state.raw<LineStanding | null>(null);
+  let line = $state<{ typeValue: (name: string) => void }>();
   let busy = $state(false);
   let playing = $state(false);
   let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string; title?: string } | null>(null);
@@ -39,6 +41,8 @@
   const worked = $derived(onLine || (atPages && now?.state !== 'BY_HAND'));
   const hold = $derived(standing ? standing.hold : (now?.hold ?? null));
   const mode = $derived<Mode>(standing?.mode || now?.mode || '');
+  /** A person does the setup on an open line. */
+  const manual = $derived(onLine && (standing?.state ?? now?.state) === 'MANUAL');
   const stopped = $derived((standing?.state ?? now?.state) === 'STOPPED');
 
   /** Sends what was decided; a prerequisite asks a lead for a reason, a change window asks everybody. */
@@ -157,21 +161,26 @@
             aria-selected={index === COMPARE}
             onclick={() => onmember(COMPARE)}>{m.bench.compare}</button
           >{/if}
-        {#if begun && mode && index !== COMPARE && now.state !== 'BY_HAND'}<span class="mode"
+        {#if begun && mode && !bench.data.byHand && index !== COMPARE && now.state !== 'BY_HAND'}<span class="mode"
             >{m.bench.answers} <b>{m.bench.modes[mode]}</b></span
           >{/if}
       </div>
       {#if index === COMPARE}
         <Compare {members} />
       {:else}
-        <StepList
-          member={now}
-          standing={onLine ? standing : null}
-          mayWork={session.mayWork}
-          ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })}
-          onreveal={reveal}
-          oncompared={lookAgain}
-        />
+        {#if bench.data.byHand}
+          <HandSheet
+            member={now}
+            onvalue={session.mayWork && manual ? (name: string) => line?.typeValue(name) : null}
+          />
+        {:else}<StepList
+            member={now}
+            standing={onLine ? standing : null}
+            mayWork={session.mayWork}
+            ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })}
+            onreveal={reveal}
+            oncompared={lookAgain}
+          />{/if}
         {#if now.prerequisite}
           <div class="say wait">
             {m.bench.prerequisite(now.prerequisite)}
@@ -215,7 +224,7 @@
     </section>
     {#if onLine && index !== COMPARE}
       {#await import('./Console.svelte') then { default: Console }}
-        {#key now.dialogueId}<Console member={now} unit={bench.data.name} onstanding={stood} />{/key}
+        {#key now.dialogueId}<Console bind:this={line} member={now} unit={bench.data.name} onstanding={stood} />{/key}
       {/await}
     {:else if index !== COMPARE && atPages}
       <PageSheet member={now} unit={bench.data.name} mayWork={session.mayWork} onreveal={reveal} />

@@ -119,6 +119,12 @@
     terminal.focus();
   }
 
+  /** Types a value of the plan, in order with the keys before and after it. */
+  export function typeValue(name: string): void {
+    link?.value(name);
+    terminal.focus();
+  }
+
   function into(event: KeyboardEvent): void {
     if (event.key === 'Enter' && event.target === event.currentTarget) {
       event.preventDefault();

@@ -35,10 +35,28 @@
     onclose: () => void;
     onplay: () => void;
   } = $props();
+
+  /** A setup by hand that was begun has a log, whether it came to its end or not. */
+  const learnable = $derived(member.dialogueId !== null && member.openedAt !== null);
 </script>
 
 <div class="foot">
-  {#if !begun && bench.runState === 'DONE'}
+  {#if bench.byHand}
+    {#if !begun}
+      <B look={learnable ? 'plain' : 'go'} disabled={busy} onclick={() => onbegin('ASK')}
+        >{bench.runState === 'DONE' ? m.bench.setUpAgain : m.bench.manual.begin}</B
+      >
+      {#if learnable}<a class="go" href="/kinds/{bench.kind}?tab=learn&setup={member.dialogueId}"
+          >{m.bench.manual.learn}</a
+        >{/if}
+    {:else if stopped}
+      <B look="go" disabled={busy} onclick={() => ondecide('again')}>{m.bench.again}</B>
+      <B disabled={busy} onclick={() => onclose()}>{m.bench.putAway}</B>
+    {:else if worked && member.state !== 'DONE'}
+      <B look="go" disabled={busy} onclick={() => ondecide('finish')}>{m.bench.manual.finish}</B>
+      <span class="end"><B disabled={busy} onclick={() => onclose()}>{m.bench.putAway}</B></span>
+    {/if}
+  {:else if !begun && bench.runState === 'DONE'}
     <B disabled={busy} onclick={() => onbegin('ASK')}>{m.bench.setUpAgain}</B>
   {:else if !begun}
     <B look="go" disabled={busy} onclick={() => onbegin('ASK')}>{m.bench.begin.ask}</B>
@@ -66,7 +84,8 @@
       >{/if}
     <span class="sub">{m.bench.byHand}</span><span class="end"><B onclick={() => print()}>{m.bench.print}</B></span>
   {/if}
-  {#if member.dialogueId && (member.state === 'DONE' || !begun) && member.openedAt}<B onclick={onplay}>{m.bench.play}</B
+  {#if !bench.byHand && member.dialogueId && (member.state === 'DONE' || !begun) && member.openedAt}<B onclick={onplay}
+      >{m.bench.play}</B
     >{/if}
 </div>
 
@@ -78,6 +97,9 @@
     border-top: 1px solid var(--line);
     align-items: center;
     flex-wrap: wrap;
+  }
+  .foot .go {
+    font-weight: 600;
   }
   .foot .end {
     margin-left: auto;

@@ -54,6 +54,11 @@ export class LineLink {
     this.send({ k: keys });
   }
 
+  /** Types a value of the plan, which a page need not know. */
+  value(name: string): void {
+    this.send({ v: name });
+  }
+
   sendBreak(): void {
     this.send({ b: 1 });
   }

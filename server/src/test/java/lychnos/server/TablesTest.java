@@ -79,7 +79,8 @@ class TablesTest {
                             "dialogue_value",
                             "line_key",
                             "line_piece",
-                            "machine_log")),
+                            "machine_log",
+                            "setup_piece")),
             Map.entry(
                     "prove",
                     List.of(

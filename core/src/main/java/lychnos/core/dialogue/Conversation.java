@@ -49,6 +49,8 @@ public final class Conversation {
         CUT,
         /** A person has stopped it. */
         STOPPED,
+        /** A person does the whole setup; what is on the line is for that person alone. */
+        MANUAL,
         DONE
     }
 
@@ -209,9 +211,17 @@ public final class Conversation {
 
     /** A person lets it restart after {@link #halt}: what is on the line is to be told again. */
     public List<Effect> again(Instant now) {
-        course.become(State.UNSURE);
+        course.become(course.begins());
         course.identified = false;
         course.line.fresh(now);
+        return course.effects();
+    }
+
+    /** A person says that the setup by hand has come to its end; nothing where the setup is not by hand. */
+    public List<Effect> finish() {
+        if (course.dialogue.byHand() && course.state() != State.DONE) {
+            course.become(State.DONE);
+        }
         return course.effects();
     }
 
@@ -237,7 +247,7 @@ public final class Conversation {
         if (!course.waitsOn()) {
             gap.brokenOff |= course.identified;
             course.identified = false;
-            course.become(State.UNSURE);
+            course.become(course.begins());
         }
         gap.broken();
         return course.effects();
@@ -282,7 +292,7 @@ public final class Conversation {
             return course.effects();
         }
         if (course.quietForGood()) {
-            // a person who has stopped the tool has the line alone
+            // a person who has stopped the tool, or works without it, has the line alone
             course.emit(new Effect.Send(-1, keys));
             return course.effects();
         }

@@ -27,12 +27,13 @@ final class Course {
     private static final int MOST_SHOWN = 400;
 
     private static final Map<State, Set<State>> TRANSITIONS = new EnumMap<>(Map.of(
+            State.MANUAL, EnumSet.of(State.CUT, State.STOPPED, State.DONE),
             State.UNSURE, EnumSet.of(State.FOLLOWING, State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.FOLLOWING, EnumSet.of(State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.WAITING, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.HELD, EnumSet.of(State.UNSURE, State.FOLLOWING, State.WAITING, State.CUT, State.STOPPED, State.DONE),
-            State.CUT, EnumSet.of(State.HELD, State.UNSURE, State.WAITING, State.STOPPED),
-            State.STOPPED, EnumSet.of(State.UNSURE),
+            State.CUT, EnumSet.of(State.HELD, State.UNSURE, State.WAITING, State.STOPPED, State.MANUAL, State.DONE),
+            State.STOPPED, EnumSet.of(State.UNSURE, State.MANUAL, State.DONE),
             State.DONE, EnumSet.noneOf(State.class)));
 
     final Dialogue dialogue;
@@ -50,7 +51,7 @@ final class Course {
     /** When the answer was sent that the machine has not said anything to yet. */
     private Instant sentAt;
 
-    private Standing standing = new Standing.Plain(State.UNSURE);
+    private Standing standing;
     /** How often the window had been erased when the decision now waited for was asked for. */
     private int erasuresAtHold;
 
@@ -62,6 +63,7 @@ final class Course {
         this.mode = mode;
         steps = new Steps(this.dialogue, member, this::value);
         line = new LineView(this.dialogue.chatter(), steps::asking, steps::isRow, now);
+        standing = new Standing.Plain(begins());
     }
 
     // --- how it stands ---
@@ -70,8 +72,16 @@ final class Course {
         return standing.state();
     }
 
+    /** How it stands where nothing is known of the line. */
+    State begins() {
+        return dialogue.byHand() ? State.MANUAL : State.UNSURE;
+    }
+
     boolean quietForGood() {
-        return state() == State.STOPPED || state() == State.DONE || state() == State.CUT;
+        return switch (state()) {
+            case STOPPED, DONE, CUT, MANUAL -> true;
+            default -> false;
+        };
     }
 
     /** What a person is called for, or null. */

@@ -208,6 +208,17 @@ public record Dialogue(
         this(line, nudge, chatter, paging, refused, identify, logIn, wipe, setup, oneByOne, List.of(), null, null);
     }
 
+    /** A machine that is not described: a person does the setup on a line with these settings. */
+    public static Dialogue byHand(LineSettings line) {
+        return new Dialogue(
+                line, "", List.of(), Map.of(), null, Identify.NOTHING, List.of(), List.of(), List.of(), false);
+    }
+
+    /** Whether nothing is described, so that a person does the whole setup. */
+    public boolean byHand() {
+        return setup.isEmpty() && pages.isEmpty();
+    }
+
     /** The steps of one member in their order. */
     public List<DialogueStep> steps(String member, boolean wiped) {
         List<DialogueStep> steps = new ArrayList<>(logIn);

@@ -8,7 +8,7 @@ sealed interface Standing {
 
     State state();
 
-    /** UNSURE, FOLLOWING, STOPPED or DONE. */
+    /** UNSURE, FOLLOWING, STOPPED, MANUAL or DONE. */
     record Plain(State state) implements Standing {
 
         public Plain {

@@ -35,7 +35,8 @@ final class DialogueReader {
         List<DialogueStep> wipe = stepReader.read(place.at("wipe"));
         List<DialogueStep> setup = stepReader.read(place.at("setup"));
         List<DialogueStep.Remote> pages = pageReader.read(place);
-        if (place.at("setup").list().isEmpty() && pages.isEmpty()) {
+        // with its line alone a person does the setup, and Lychnos learns it
+        if (place.at("setup").list().isEmpty() && pages.isEmpty() && !place.hasOnly("line")) {
             place.fault(KindFaultText.DIALOGUE_EMPTY.text());
         }
         Dialogue.PageInterface over =

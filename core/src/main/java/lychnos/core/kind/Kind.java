@@ -63,6 +63,9 @@ public record Kind(
     /** When the machines of a unit may be restarted or cut off, as {@link lychnos.core.fact.ChangeWindow} reads it. */
     public static final String CHANGE_WINDOW = "change-window";
 
+    /** The facts that say where the console of a machine is: on a line server or this computer, or on its host. */
+    public static final List<String> LINES = List.of("console", "line");
+
     public static final String SWITCH_PORT = "switch-port";
     public static final String CABLE = "cable";
 

@@ -14,7 +14,9 @@ enum KindFaultText implements Message {
     COMMUNITY("A community has at most 32 characters and no space."),
     DESCRIPTION_EMPTY("The description is empty."),
     DESCRIPTION_TOO_LONG("The description has more than {longest} characters."),
-    DIALOGUE_EMPTY("A dialogue needs setup: with at least one step, or pages: with at least one page."),
+    DIALOGUE_EMPTY(
+            "A dialogue needs setup: with at least one step, pages: with at least one page, or line: alone if the "
+                    + "setup is done by hand."),
     EXPECTED_WORD("A text under expect is required or possible."),
     FACT_NAME("“{name}” is not a name for a fact. Use lowercase letters, digits and hyphens."),
     FACT_SCOPE("Write of: unit or of: member."),

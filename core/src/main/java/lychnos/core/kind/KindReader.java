@@ -14,6 +14,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.LineSettings;
 import lychnos.core.dialogue.Look;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
@@ -135,6 +137,7 @@ public final class KindReader {
         List<FactSpec> facts = FactSpecReader.facts(root.at("facts"));
         List<AddressPlan> addresses = AddressPlanReader.addresses(root.at("addresses"), members, facts);
         DialogueReader dialogues = new DialogueReader(facts, members, addresses);
+        Kind.Setup way = setup(root.at("setup"));
         return new Kind(
                 root.at("kind").read(KindReader::word, "none"),
                 root.at("title").text(),
@@ -145,13 +148,24 @@ public final class KindReader {
                 new Kind.AtRack(root.at("bring").texts(), root.at("plug").text(""), rackChecks(root.at("rack"))),
                 addresses,
                 AddressPlanReader.names(root.at("names"), addresses),
-                setup(root.at("setup")),
-                root.at("dialogue").there() ? Optional.of(dialogues.read(root.at("dialogue"))) : Optional.empty(),
+                way,
+                dialogue(root.at("dialogue"), dialogues, way, facts),
                 machine(root.at("machine")),
                 logins(root.at("factory")),
                 checks(root.at("checks"), dialogues, addresses),
                 waits(root.at("waits").at("restart")),
                 flows(root.at("flows")));
+    }
+
+    /** On a console without a description a person does the setup. */
+    private static Optional<Dialogue> dialogue(
+            YamlPlace place, DialogueReader dialogues, Kind.Setup way, List<FactSpec> facts) {
+        if (place.there()) {
+            return Optional.of(dialogues.read(place));
+        }
+        boolean console =
+                way.by().equals("console") && facts.stream().anyMatch(fact -> Kind.LINES.contains(fact.name()));
+        return console ? Optional.of(Dialogue.byHand(LineSettings.USUAL)) : Optional.empty();
     }
 
     private static List<Kind.RackCheck> rackChecks(YamlPlace place) {

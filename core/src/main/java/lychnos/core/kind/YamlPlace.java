@@ -101,6 +101,11 @@ final class YamlPlace {
         });
     }
 
+    /** Whether this key is the only one. */
+    boolean hasOnly(String key) {
+        return entries().keySet().equals(Set.of(key));
+    }
+
     /** The items of a list; a single scalar counts as a list of one. */
     List<YamlPlace> list() {
         List<YamlPlace> items = new ArrayList<>();

@@ -1,15 +1,15 @@
 package lychnos.core.rule;
 
 import java.util.List;
-import java.util.stream.Stream;
 import lychnos.core.fact.FactType;
+import lychnos.core.kind.Kind;
 
 /** Two machines on one console line, or two virtual machines on one line port. */
 final class LineTwice implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return Stream.of("console", "line")
+        return Kind.LINES.stream()
                 .flatMap(fact -> Twice.find(plan, fact).entrySet().stream())
                 .filter(entry -> !entry.getKey().equals(FactType.BROWSER)) // the cable goes from one to the next
                 .map(entry -> Finding.blocks(

@@ -93,7 +93,7 @@ final class BoardCells {
                 switch (member.dialogue().state) {
                     case CUT -> BoardText.LINE_DOWN.text();
                     case STOPPED -> "stopped";
-                    case BY_HAND -> BoardText.BY_HAND.text();
+                    case BY_HAND, MANUAL -> BoardText.BY_HAND.text();
                     default ->
                         member.dialogue().hold == null
                                 ? BoardText.NEEDS_YOUR_DECISION.text()

@@ -1,6 +1,8 @@
 package lychnos.server.prepare;
 
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.HashMap;
@@ -33,13 +35,14 @@ import lychnos.core.learn.Planned;
 import lychnos.core.learn.SetupLog;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.bench.Recordings;
+import lychnos.server.configure.model.SetupLogs;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.text.PrepareText;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Learns the dialogue of a kind from the log of a setup that a person did by hand. Nothing of the log is kept: it comes
- * with each question, and what may be a password in it is in no answer.
+ * Learns the dialogue of a kind from the log of a setup that a person did by hand. The log is kept sealed, or comes with
+ * each question and is not kept; what may be a password in it is in no answer.
  */
 @Path("/api")
 @RolesAllowed("engineer")
@@ -48,10 +51,12 @@ public class LearningResource {
     private static final String SERIAL = "serial";
 
     private final Recordings recordings;
+    private final SetupLogs logs;
     private final Who who;
 
-    LearningResource(Recordings recordings, Who who) {
+    LearningResource(Recordings recordings, SetupLogs logs, Who who) {
         this.recordings = recordings;
+        this.logs = logs;
         this.who = who;
     }
 
@@ -120,16 +125,32 @@ public class LearningResource {
      * The log of a setup.
      *
      * @param description of the kind, whose dialogue is learnt
-     * @param recording asciicast version 2, with the keys
-     * @param unit that was set up, for its planned values
+     * @param dialogue of a setup by hand that is kept here; null where a recording comes with the request
+     * @param recording asciicast version 2, with the keys; null where the log is kept here
+     * @param unit that was set up, for its planned values; null where the log is kept here
      * @param member of that unit; empty for a single machine
      */
     public record Lesson(
             String description,
-            String recording,
-            long unit,
+            @Nullable Long dialogue,
+            @Nullable String recording,
+            @Nullable Long unit,
             @Nullable String member,
             @Nullable LessonAnswers answers) {}
+
+    /** Lists the setups by hand of a kind that can be learnt from, the newest first. */
+    @GET
+    @Path("catalogue/{kind}/setup-logs")
+    public List<SetupLogs.KeptSetup> logs(String kind) {
+        return logs.ofKind(kind);
+    }
+
+    /** Deletes the log of a setup by hand. */
+    @DELETE
+    @Path("setup-logs/{dialogue}")
+    public void delete(long dialogue) {
+        logs.delete(dialogue, who.person());
+    }
 
     /** A learnt step. */
     public record LessonStep(
@@ -210,14 +231,10 @@ public class LearningResource {
 
     private LessonView learnt(Lesson lesson) {
         Kind kind = KindReader.read(Refusal.required(lesson.description));
-        String member = lesson.member == null ? "" : lesson.member;
-        Values values = recordings.values(lesson.unit, member);
-        if (!Refusal.required(lesson.recording).startsWith("{")) {
-            throw new IllegalArgumentException(PrepareText.NO_RECORDING_WITH_KEYS.text());
-        }
-        Recording recording = Recording.imported(lesson.recording, "", null, member, Map.of(), Set.of());
+        Logged logged = lesson.dialogue == null ? sent(lesson) : kept(lesson.dialogue);
+        Values values = recordings.values(logged.unit, logged.member);
         Learner learner = new Learner(
-                SetupLog.recorded(recording.heard()),
+                logged.log,
                 Planned.of(kind, values),
                 values.text(SERIAL)
                         .orElseThrow(() -> new IllegalArgumentException(PrepareText.UNIT_HAS_NO_SERIAL_NUMBER.text())),
@@ -234,6 +251,22 @@ public class LearningResource {
                                 .toString())
                 : null;
         return view(learner, draft, text, values);
+    }
+
+    private record Logged(SetupLog log, long unit, String member) {}
+
+    private Logged kept(long dialogue) {
+        SetupLogs.KeptSetup setup = logs.setup(dialogue);
+        return new Logged(logs.of(dialogue), setup.unitId(), setup.member());
+    }
+
+    private static Logged sent(Lesson lesson) {
+        String member = lesson.member == null ? "" : lesson.member;
+        if (!Refusal.required(lesson.recording).startsWith("{")) {
+            throw new IllegalArgumentException(PrepareText.NO_RECORDING_WITH_KEYS.text());
+        }
+        Recording recording = Recording.imported(lesson.recording, "", null, member, Map.of(), Set.of());
+        return new Logged(SetupLog.recorded(recording.heard()), Refusal.required(lesson.unit), member);
     }
 
     private static LessonView view(Learner learner, Draft draft, @Nullable String text, Values values) {

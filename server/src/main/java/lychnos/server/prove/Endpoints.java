@@ -157,12 +157,17 @@ public class Endpoints {
                 .toList();
     }
 
-    /** Whether its settings were entered by a person and are only read here: so was its password. */
+    /** Whether its settings were entered by a person: so was its password. */
     private static boolean typedByHand(Kind kind) {
-        return kind.dialogue()
-                .map(Dialogue::over)
-                .filter(over -> !over.reads().isEmpty())
-                .isPresent();
+        return byHand(kind)
+                || kind.dialogue()
+                        .map(Dialogue::over)
+                        .filter(over -> !over.reads().isEmpty())
+                        .isPresent();
+    }
+
+    private static boolean byHand(Kind kind) {
+        return kind.dialogue().filter(Dialogue::byHand).isPresent();
     }
 
     private Optional<Run> newest(long unitId) {
@@ -277,7 +282,8 @@ public class Endpoints {
         boolean shared = !claim.role.equals(member) && !claim.role.startsWith(member + " ");
         Optional<MemberDialogue> setUp = dialogues.stream()
                 .filter(row -> row.state == MemberDialogue.DialogueState.DONE && row.endedAt != null)
-                .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
+                .filter(row ->
+                        shared ? row.identified || row.line.isEmpty() || byHand(kind) : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(
                         row.endedAt, own.text("serial").orElse(""), readBack(kind, row), identifiedBy(kind, row)))

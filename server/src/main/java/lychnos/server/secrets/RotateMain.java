@@ -65,8 +65,8 @@ public final class RotateMain {
     private void all() throws SQLException, IOException {
         try (Statement statement = db.createStatement()) {
             statement.execute(
-                    "lock table sealed_secret, fact, site_resource, notice_target, kind_adjustment, sheet_change in "
-                            + "exclusive mode");
+                    "lock table sealed_secret, fact, site_resource, notice_target, kind_adjustment, sheet_change, "
+                            + "setup_piece in exclusive mode");
         }
         rows(
                 "select id, unit_id, name, key_id, nonce, sealed from sealed_secret",
@@ -77,6 +77,10 @@ public final class RotateMain {
                         + "not null",
                 "update fact set key_id = ?, nonce = ?, sealed = ? where ctid = cast(? as tid)",
                 row -> SealKeys.ofFact(row.getLong("unit_id"), row.getString("member"), row.getString("name")));
+        rows(
+                "select ctid::text as id, dialogue_id, number, key_id, nonce, sealed from setup_piece",
+                "update setup_piece set key_id = ?, nonce = ?, sealed = ? where ctid = cast(? as tid)",
+                row -> SealKeys.ofSetupLog(row.getLong("dialogue_id"), row.getLong("number")));
         rows(
                 "select id, key_id, nonce, sealed from site_resource where sealed is not null",
                 "update site_resource set key_id = ?, nonce = ?, sealed = ? where id = ?",

@@ -178,6 +178,11 @@ public final class SealKeys {
         return "kind " + kindId + " " + siteId + " " + bringUpId + " " + what;
     }
 
+    /** A piece of the log of a setup by hand. */
+    public static String ofSetupLog(long dialogueId, long number) {
+        return "setup log " + dialogueId + " " + number;
+    }
+
     /** The secret of somebody who is told of changes. */
     public static String ofNotice(long id) {
         return "notice " + id;

@@ -73,6 +73,7 @@ public enum ConfigureText implements Message {
     CORRECT_THE_SETTING_OR_THE_FILE("Correct the setting or the file, then try again."),
     DEFINE_THE_RANGE_THAT_DHCP_HANDS_OUT(
             "Define the range that DHCP hands out, or enter its first address with the label."),
+    DELETED_THE_LOG_OF_A_SETUP("deleted the log of a setup by hand"),
     DOES_NOT_ANSWER_AT_ITS_ADDRESS("The controller does not answer at {address}, or another machine does."),
     DOES_NOT_ANSWER_PING("does not answer ping"),
     END_THE_OLD_PASSWORD_BY_HAND(
@@ -171,6 +172,9 @@ public enum ConfigureText implements Message {
     NO_PASSWORD_CAN_BE_CHANGED(
             "Not all of these passwords can be changed now. A unit must be set up over Redfish, or have pages with a "
                     + "documented interface; its password must have logged in, and nothing may be in progress."),
+    NO_LINE_FOR_A_SETUP_BY_HAND(
+            "{unit} has no console line for a setup by hand. Enter its console port in Prepare, or use the serial port "
+                    + "of this computer."),
     NO_SETUP_IS_IN_PROGRESS("No setup is in progress."),
     NO_SETUP_OF_THIS_UNIT_IS_IN_PROGRESS("No setup of this unit is in progress."),
     NO_SUCH_DIALOGUE("There is no such dialogue."),
@@ -179,6 +183,7 @@ public enum ConfigureText implements Message {
     NO_SUCH_SETUP("There is no such setup."),
     NO_SUCH_UNIT_IN_THIS_BRING_UP("There is no such unit in this bring-up."),
     NO_UNIT_IS_READY("No unit is ready. A unit needs its label and address, and must not be in progress already."),
+    NO_VALUE_TO_TYPE("There is no value “{name}” to type here."),
     OLD_PASSWORD_STILL_WORKS("The controller accepts the old password as well as the new one."),
     OLD_ONE_STAYS("The old one stays. Try again; if it still fails, reset the machine."),
     ONE_SEALED_BEFORE_IS_USED("the one sealed before is used"),
@@ -216,6 +221,10 @@ public enum ConfigureText implements Message {
     SEALED_PASSWORD_IS_GONE("The sealed password is gone."),
     SERVER_IS_STOPPING("This server is stopping."),
     SET_UP_ALREADY("This unit is set up already."),
+    SETUP_BY_HAND_NEEDS_A_LINE_FROM_HERE(
+            "A vantage point reaches the line of {unit}. A setup by hand needs a line that Lychnos reaches itself, or the "
+                    + "serial port of this computer."),
+    SETUP_IS_NOT_BY_HAND("This setup is not done by hand."),
     SHOWED_THE_PASSWORD("showed the password of “{step}{field}”{member}"),
     SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE(
             "it shows another certificate than before, {fingerprint}; nothing was sent under that one"),
@@ -225,6 +234,7 @@ public enum ConfigureText implements Message {
     STARTED_FILLING_IN_THE_PAGES("started filling in the pages{more}"),
     STARTED_PASSWORD_CHANGES(
             "started to change the passwords of {count} {count|unit|units}, {width} at once after the first"),
+    STARTED_THE_SETUP_BY_HAND("started the setup by hand"),
     STARTED_THE_SETUP_OF_UNITS("started the setup of {count} {count|unit|units}, {width} at once after the first"),
     STARTED_THE_SETUP_ON_THE_CONSOLE("started the setup on the console"),
     STARTED_THE_SETUP_OUT_OF_ORDER(

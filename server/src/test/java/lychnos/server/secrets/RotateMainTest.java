@@ -74,6 +74,16 @@ class RotateMainTest {
                 "insert into notice_target (bring_up_id, sort, target, told_trait, made_by, key_id, nonce, sealed) "
                         + "values (1, 'webhook', 'https://127.0.0.1/x', now(), 1, ?, ?, ?)",
                 SealKeys.ofNotice(1));
+        try (Statement statement = db.createStatement()) {
+            statement.execute(
+                    "insert into run (unit_id, purpose, state, created_at) values (1, 'console', 'DONE', now())");
+            statement.execute(
+                    "insert into dialogue (run_id, unit_id, place, mode, state, waits_for) values (1, 1, 0, 'ASK', 'DONE', 'NOTHING')");
+        }
+        box(
+                "insert into setup_piece (dialogue_id, number, at, kind, key_id, nonce, sealed) values (1, 3, now(), "
+                        + "'i', ?, ?, ?)",
+                SealKeys.ofSetupLog(1, 3));
         SealKeys.Box before = old.seal(SealKeys.ofFact(1, "node 1", "controller-password"), WORDS);
         String cells = ("[{\"unitId\":1,\"member\":\"node 1\",\"name\":\"controller-password\","
                         + "\"before\":\"(sealed)\",\"after\":null,"
@@ -107,12 +117,12 @@ class RotateMainTest {
 
     @Test
     void everyPasswordIsSealedWithTheNewKeyAlone() throws SQLException, IOException {
-        assertEquals(6, RotateMain.rotate(db, file));
+        assertEquals(7, RotateMain.rotate(db, file));
         assertEquals(1, Files.readAllLines(file).size());
         allOpenWith(SealKeys.read(file));
         assertFalse(SealKeys.read(file).id().equals(old.id()));
         assertEquals(
-                "rotated the key of sealed passwords: 6 sealed with key "
+                "rotated the key of sealed passwords: 7 sealed with key "
                         + SealKeys.read(file).id(),
                 one("select act from journal order by id desc limit 1"));
     }
@@ -126,7 +136,7 @@ class RotateMainTest {
         RotateMain.rotate(db, file);
         assertEquals(both.id(), SealKeys.read(file).id());
         both.write(file);
-        assertEquals(6, RotateMain.rotate(db, file));
+        assertEquals(7, RotateMain.rotate(db, file));
         allOpenWith(SealKeys.read(file));
         assertEquals(both.id(), SealKeys.read(file).id());
     }

@@ -31,6 +31,7 @@ public class AtBench {
         public boolean wantsPerson() {
             return dialogue.state == DialogueState.HELD && !endsAlone()
                     || dialogue.state == DialogueState.STOPPED
+                    || dialogue.state == DialogueState.MANUAL
                     || dialogue.state == DialogueState.BY_HAND;
         }
 

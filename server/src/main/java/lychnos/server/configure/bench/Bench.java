@@ -21,6 +21,7 @@ import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.LineKeys;
+import lychnos.server.configure.model.SetupLogs;
 import lychnos.server.configure.model.StepWriter;
 import lychnos.server.configure.network.PageSurroundings;
 import lychnos.server.configure.network.RemoteWork;
@@ -56,6 +57,7 @@ final class Bench implements LineSurroundings, PageSurroundings {
     record With(
             StepQueue queue,
             ConsoleStore store,
+            SetupLogs logs,
             LineKeys keys,
             Openings openings,
             FirstAddress firstAddress,
@@ -119,7 +121,12 @@ final class Bench implements LineSurroundings, PageSurroundings {
 
     @Override
     public void save(Held held, Change change, List<Change.RecordingPiece> pieces) throws HoldLost {
-        with.queue().save(new StepWriter.Step(held, change, pieces));
+        OpenLine line = members.get(change.dialogueId());
+        boolean byHand = line != null && line.dialogue().byHand();
+        if (byHand) {
+            with.logs().keep(pieces);
+        }
+        with.queue().save(new StepWriter.Step(held, change, byHand ? List.of() : pieces));
         with.changed().accept(held.bringUpId());
     }
 

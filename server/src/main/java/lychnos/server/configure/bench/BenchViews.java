@@ -24,6 +24,7 @@ import lychnos.core.dialogue.Template;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
+import lychnos.core.sheet.ValueList;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.model.MachineLogs;
@@ -126,6 +127,7 @@ public class BenchViews {
      * @param cable whether its line is, or can be, a serial port of the browser
      * @param fillsPages whether some of its pages are filled in without a person
      * @param compare what a person read on it; null where it identifies itself
+     * @param values of a setup by hand, what can be typed; else none
      */
     public record BenchMember(
             @Nullable Long dialogueId,
@@ -145,7 +147,21 @@ public class BenchViews {
             List<BenchStep> steps,
             boolean atPages,
             boolean fillsPages,
-            @Nullable BenchComparison compare) {}
+            @Nullable BenchComparison compare,
+            List<BenchValue> values) {}
+
+    /**
+     * A value of the plan that a person can type in a setup by hand.
+     *
+     * @param name as descriptions call it, such as {@code address}
+     * @param text null for a password
+     */
+    public record BenchValue(String name, String title, @Nullable String text) {
+
+        static BenchValue of(ValueList.PlannedValue value) {
+            return new BenchValue(value.name(), value.title(), value.text().orElse(null));
+        }
+    }
 
     /** Whether the line of a member is a serial port of the browser in which a person works. */
     public enum CableUse {
@@ -161,6 +177,8 @@ public class BenchViews {
     /**
      * A unit at the bench; {@code runState} is empty where its setup was never begun.
      *
+     * @param kind the word for its kind
+     * @param byHand whether the setup is not described yet, so that a person does it and Lychnos learns
      * @param fetchesLog whether its kind says how the machine's own log is fetched
      * @param logs those that were fetched, the newest first
      * @param window null where the unit has no change window
@@ -168,6 +186,7 @@ public class BenchViews {
     public record BenchView(
             long unitId,
             String name,
+            String kind,
             String kindTitle,
             String position,
             String plug,
@@ -175,6 +194,7 @@ public class BenchViews {
             String runState,
             String runNote,
             List<BenchMember> members,
+            boolean byHand,
             boolean fetchesLog,
             List<MachineLogs.MachineLogLine> logs,
             @Nullable BenchWindow window) {}
@@ -204,6 +224,7 @@ public class BenchViews {
         return new BenchView(
                 unitId,
                 unit.label(),
+                kind.id(),
                 kind.title(),
                 unit.place(),
                 kind.plug(),
@@ -211,6 +232,7 @@ public class BenchViews {
                 run.map(each -> each.state.name()).orElse(""),
                 run.map(each -> each.note).orElse(""),
                 members,
+                kind.dialogue().filter(Dialogue::byHand).isPresent(),
                 kind.dialogue().filter(dialogue -> dialogue.log() != null).isPresent(),
                 logs.of(unitId),
                 windows.of(answers.known(unit))
@@ -243,6 +265,9 @@ public class BenchViews {
                 ? CableUse.CHOSEN
                 : kind.fact("console").isPresent() ? CableUse.POSSIBLE : CableUse.NONE;
         // what must be shown on the line, or on pages where there is no line
+        List<BenchValue> typed = dialogue.byHand()
+                ? ValueList.of(kind, values).stream().map(BenchValue::of).toList()
+                : List.of();
         boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
         boolean known = row != null
                 && (line
@@ -270,7 +295,8 @@ public class BenchViews {
                         shown,
                         false,
                         fills,
-                        null)
+                        null,
+                        typed)
                 : new BenchMember(
                         row.id,
                         label,
@@ -291,7 +317,8 @@ public class BenchViews {
                         fills,
                         Comparisons.needed(kind, row)
                                 ? new BenchComparison(row.comparedText, row.comparedBy, row.comparedAt)
-                                : null);
+                                : null,
+                        typed);
     }
 
     private static String portTitle(String port) {

@@ -35,6 +35,7 @@ import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.LineKeys;
+import lychnos.server.configure.model.SetupLogs;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
@@ -59,9 +60,11 @@ public class Consoles implements VantageEars {
     private static final int MOST_UNITS = 400;
     private static final long AGAIN_SECONDS = 5;
     private static final Duration KEPT_EVERY = Duration.ofMillis(200);
+    private static final Duration DELETED_EVERY = Duration.ofHours(1);
     private static final Duration LACKING_EVERY = Duration.ofSeconds(2);
 
     private final ConsoleStore store;
+    private final SetupLogs logs;
     private final ConsoleReader consoleReader;
     private final Openings openings;
     private final Runs runs;
@@ -83,6 +86,7 @@ public class Consoles implements VantageEars {
 
     Consoles(
             ConsoleStore store,
+            SetupLogs logs,
             LineKeys keys,
             ConsoleReader consoleReader,
             StepQueue queue,
@@ -98,6 +102,7 @@ public class Consoles implements VantageEars {
         this.clockwork = clockwork;
         this.codec = vantages.codec();
         this.store = store;
+        this.logs = logs;
         this.consoleReader = consoleReader;
         this.openings = openings;
         this.runs = runs;
@@ -108,6 +113,7 @@ public class Consoles implements VantageEars {
         with = new Bench.With(
                 queue,
                 store,
+                logs,
                 keys,
                 openings,
                 firstAddress,
@@ -122,6 +128,7 @@ public class Consoles implements VantageEars {
         clockwork.every(Runs.CLAIMED_EVERY, "Consoles cannot be claimed now", this::claim);
         clockwork.every(runs.renewedEvery(), "Leases of consoles cannot be renewed now", this::renew);
         clockwork.every(LACKING_EVERY, "What lines wait for cannot be read now", this::lookForWhatIsLacking);
+        clockwork.every(DELETED_EVERY, "Old logs of setups cannot be deleted now", logs::deleteOld);
         clockwork.every(KEPT_EVERY, "Recordings cannot be kept now", this::keepRecordings);
     }
 
@@ -222,13 +229,17 @@ public class Consoles implements VantageEars {
 
     private void keepRecordings() {
         List<Change.RecordingPiece> pieces = new ArrayList<>();
-        benches.values().forEach(bench -> bench.members().values().forEach(line -> pieces.addAll(line.takePieces())));
+        List<Change.RecordingPiece> byHand = new ArrayList<>();
+        benches.values().forEach(bench -> bench.members()
+                .values()
+                .forEach(line -> (line.dialogue().byHand() ? byHand : pieces).addAll(line.takePieces())));
         Set<Long> told = Set.copyOf(changed);
         changed.removeAll(told);
         try {
             if (!pieces.isEmpty() || !told.isEmpty()) {
                 store.keep(pieces, told);
             }
+            logs.keep(byHand);
         } catch (RuntimeException e) {
             changed.addAll(told);
             LOG.warnf("A recording has a gap: %s", e.getMessage());

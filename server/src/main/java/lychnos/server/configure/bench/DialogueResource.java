@@ -143,6 +143,14 @@ public class DialogueResource {
         line(id).take(login());
     }
 
+    /** Says that a setup by hand has come to its end. */
+    @POST
+    @Path("dialogues/{id}/finish")
+    @RolesAllowed("engineer")
+    public void finish(long id) {
+        decide(line(id).finish(login()));
+    }
+
     @POST
     @Path("dialogues/{id}/override")
     @RolesAllowed("engineer")
@@ -202,8 +210,12 @@ public class DialogueResource {
     }
 
     private void decide(long dialogueId, Function<AtWork, CompletableFuture<Optional<String>>> act) {
+        decide(act.apply(atWork(dialogueId)));
+    }
+
+    private static void decide(CompletableFuture<Optional<String>> decided) {
         try {
-            Optional<String> refused = act.apply(atWork(dialogueId)).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+            Optional<String> refused = decided.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
             refused.ifPresent(sentence -> {
                 throw Refusal.conflict(sentence);
             });

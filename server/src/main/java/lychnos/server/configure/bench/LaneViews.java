@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.kind.Kind;
@@ -196,7 +197,10 @@ public class LaneViews {
                         remote.longest().toSeconds()));
             }
         }
-        boolean standsBy = row.state == MemberDialogue.DialogueState.DONE && !row.identified && !row.line.isEmpty();
+        boolean standsBy = row.state == MemberDialogue.DialogueState.DONE
+                && !row.identified
+                && !row.line.isEmpty()
+                && !kind.dialogue().map(Dialogue::byHand).orElse(false);
         return new BenchLane(
                 unit.id,
                 row.id,

@@ -14,6 +14,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.enterprise.context.SessionScoped;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import lychnos.server.configure.line.FarLine;
 import lychnos.server.configure.line.LineStanding;
 import lychnos.server.configure.line.Onlooker;
@@ -24,7 +25,8 @@ import lychnos.server.live.sockets.OpenSockets;
 /**
  * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue
  * stands, {@code {"x": sentence}} why nothing can be shown or was not done. From there: {@code {"k": keys}}, {@code
- * {"b": 1}} for a break, {@code {"r": [columns, rows]}}.
+ * {"v": name}} to type a value of the plan in a setup by hand, {@code {"b": 1}} for a break, {@code {"r": [columns,
+ * rows]}}.
  */
 @WebSocket(path = "/api/lines/{dialogue}")
 @SessionScoped
@@ -98,7 +100,7 @@ public class LineSocket {
             return;
         }
         JsonNode message = json.readTree(text);
-        if (far != null && (message.has("k") || message.has("b"))) {
+        if (far != null && (message.has("k") || message.has("v") || message.has("b"))) {
             send(connection, Map.of("x", FarLine.ELSEWHERE));
         }
         if (line == null) {
@@ -106,16 +108,20 @@ public class LineSocket {
         }
         String login = ((Who.Person) identity.getAttribute("person")).login();
         if (message.path("k").isTextual() && message.path("k").asText().length() <= MOST_KEYS) {
-            line.typed(message.path("k").asText(), login)
-                    .thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
+            told(connection, line.typed(message.path("k").asText(), login));
+        } else if (message.path("v").isTextual()) {
+            told(connection, line.typeValue(message.path("v").asText(), login));
         } else if (message.has("b")) {
-            line.sendBreak(login)
-                    .thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
+            told(connection, line.sendBreak(login));
         } else if (message.path("r").size() == 2) {
             line.resize(
                     Math.max(20, Math.min(400, message.path("r").path(0).asInt())),
                     Math.max(5, Math.min(200, message.path("r").path(1).asInt())));
         }
+    }
+
+    private void told(WebSocketConnection connection, CompletableFuture<Optional<String>> decided) {
+        decided.thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
     }
 
     @OnClose

@@ -96,7 +96,7 @@ final class LineTape {
         if (tail.length() > 2 * TAIL) {
             tail.delete(0, tail.length() - TAIL);
         }
-        record(text, clock.instant());
+        record('o', text, clock.instant());
         onlookers.forEach(each -> each.shown(text));
     }
 
@@ -104,15 +104,20 @@ final class LineTape {
      * Letters that come right behind each other are one piece: a row of the database for each would be most of what is
      * written.
      */
-    private void record(String text, Instant now) {
+    private void record(char kind, String text, Instant now) {
         Change.RecordingPiece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
         if (last != null
-                && last.kind() == 'o'
+                && last.kind() == kind
                 && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
             pieces.set(pieces.size() - 1, last.with(text));
         } else if (pieces.size() < MOST_PIECES) {
-            pieces.add(new Change.RecordingPiece(dialogueId, pieceNumber++, now, 'o', text));
+            pieces.add(new Change.RecordingPiece(dialogueId, pieceNumber++, now, kind, text));
         }
+    }
+
+    /** Keys that a person typed, where Lychnos learns from them. */
+    synchronized void typed(String keys) {
+        record('i', keys, clock.instant());
     }
 
     synchronized void mark(String text) {

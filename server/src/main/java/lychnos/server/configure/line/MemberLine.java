@@ -286,6 +286,9 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     private void carryOut(Effect effect) {
         if (effect instanceof Effect.Send send) {
+            if (dialogue.byHand() && line.up()) {
+                tape.typed(send.text());
+            }
             line.send(send.text());
         } else if (effect instanceof Effect.SendSecret send) {
             line.send(send.secret());
@@ -359,6 +362,29 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public CompletableFuture<Optional<String>> typed(String keys, String login) {
         return act(login, () -> conversation.typed(keys, clock.instant()));
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> typeValue(String name, String login) {
+        return decide(login, () -> {
+            Optional<Secret> value = values.text(name).map(Secret::of).or(() -> values.secret(name));
+            if (!dialogue.byHand() || value.isEmpty()) {
+                return Optional.of(ConfigureText.NO_VALUE_TO_TYPE.text(name));
+            }
+            apply(value.get().use(keys -> conversation.typed(keys, clock.instant())));
+            return Optional.empty();
+        });
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> finish(String login) {
+        return decide(login, () -> {
+            if (!dialogue.byHand()) {
+                return Optional.of(ConfigureText.SETUP_IS_NOT_BY_HAND.text());
+            }
+            apply(conversation.finish());
+            return Optional.empty();
+        });
     }
 
     @Override

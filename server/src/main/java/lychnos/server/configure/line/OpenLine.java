@@ -28,6 +28,15 @@ public interface OpenLine extends AtWork {
 
     CompletableFuture<Optional<String>> typed(String keys, String login);
 
+    /**
+     * Types a value of the member as a person would, without Enter, where the setup is by hand. A password goes to the
+     * machine and nowhere else.
+     */
+    CompletableFuture<Optional<String>> typeValue(String name, String login);
+
+    /** A person says that the setup by hand has come to its end. */
+    CompletableFuture<Optional<String>> finish(String login);
+
     CompletableFuture<Optional<String>> sendBreak(String login);
 
     void resize(int columns, int rows);

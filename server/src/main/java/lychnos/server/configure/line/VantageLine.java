@@ -293,6 +293,21 @@ public final class VantageLine implements OpenLine {
     }
 
     @Override
+    public CompletableFuture<Optional<String>> typeValue(String name, String login) {
+        return notByHand();
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> finish(String login) {
+        return notByHand();
+    }
+
+    /** A vantage point keeps what it cannot hand in, and must not keep what a person types. */
+    private static CompletableFuture<Optional<String>> notByHand() {
+        return CompletableFuture.completedFuture(Optional.of(ConfigureText.SETUP_IS_NOT_BY_HAND.text()));
+    }
+
+    @Override
     public CompletableFuture<Optional<String>> sendBreak(String login) {
         return decide(new DialogueMessage.SendBreak(dialogueId, login));
     }

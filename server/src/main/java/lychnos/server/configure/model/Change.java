@@ -81,7 +81,10 @@ public record Change(
         }
     }
 
-    /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
+    /**
+     * A piece of the recording: {@code o} for what the line showed, {@code m} for a mark, {@code i} for what a person
+     * typed in a setup by hand.
+     */
     public record RecordingPiece(long dialogueId, long number, Instant at, char kind, String text) {
 
         /** The same piece with what came right behind it. */

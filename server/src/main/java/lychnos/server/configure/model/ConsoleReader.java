@@ -23,9 +23,11 @@ import org.hibernate.Session;
 public class ConsoleReader {
 
     private final Session db;
+    private final SetupLogs logs;
 
-    ConsoleReader(Session db) {
+    ConsoleReader(Session db, SetupLogs logs) {
         this.db = db;
+        this.logs = logs;
     }
 
     /** A member's dialogue as it was left. */
@@ -85,6 +87,11 @@ public class ConsoleReader {
                             "select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class)
                     .setParameter("id", dialogue.id)
                     .getSingleResult();
+            if (pieces == 0) {
+                SetupLogs.LogTail byHand = logs.tail(dialogue.id, 0);
+                tail = byHand.shown();
+                pieces = byHand.next();
+            }
             kept.add(new KeptDialogue(dialogue, progress, told(dialogue.id), shown, tail, pieces));
         }
         return kept;
@@ -171,6 +178,11 @@ public class ConsoleReader {
                 .setParameter("id", dialogueId)
                 .getResultList();
         long next = pieces.isEmpty() ? from : ((Number) pieces.get(0)[0]).longValue() + 1;
+        if (pieces.isEmpty() && dialogue.state == MemberDialogue.DialogueState.MANUAL) {
+            SetupLogs.LogTail byHand = logs.tail(dialogueId, from);
+            shown.append(byHand.shown());
+            next = byHand.next();
+        }
         return Optional.of(new FarDialogue(
                 dialogue.state.name(),
                 dialogue.mode.name(),

@@ -31,6 +31,8 @@ public class MemberDialogue {
         HELD,
         CUT,
         STOPPED,
+        /** A person does the whole setup on the line. */
+        MANUAL,
         DONE
     }
 

@@ -46,6 +46,7 @@ import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.LineKeys;
 import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.model.SetupLogs;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
@@ -98,6 +99,7 @@ class ConsolesTest {
         when(config.run().consoleWorkers()).thenReturn(4);
         consoles = new Consoles(
                 store,
+                mock(SetupLogs.class),
                 mock(LineKeys.class),
                 reader,
                 mock(StepQueue.class),

@@ -11,12 +11,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.LineSettings;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.KindReader;
@@ -46,6 +48,7 @@ class MemberLineTest {
     private final FakeClockwork clockwork = new FakeClockwork();
     private final List<String> sent = new ArrayList<>();
     private final List<Change> saved = new ArrayList<>();
+    private final List<Change.RecordingPiece> recorded = new ArrayList<>();
     private final List<String> shown = new ArrayList<>();
     private final List<LineStanding> standings = new ArrayList<>();
     private int opened;
@@ -96,6 +99,7 @@ class MemberLineTest {
                 throw databaseAway;
             }
             saved.add(change);
+            recorded.addAll(pieces);
         }
 
         @Override
@@ -137,6 +141,10 @@ class MemberLineTest {
 
     @BeforeEach
     void makeLine() {
+        makeLine(dialogue());
+    }
+
+    private void makeLine(Dialogue dialogue) {
         MemberDialogue row = new MemberDialogue();
         row.id = 7L;
         row.member = "left";
@@ -156,7 +164,7 @@ class MemberLineTest {
                 new ConsoleReader.KeptDialogue(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
                 new ConsoleLines.OpenableLine(
                         LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse("127.40.8.22"), 2001), "lines-1 2001"),
-                dialogue(),
+                dialogue,
                 values,
                 new Around(),
                 Runnable::run,
@@ -349,5 +357,43 @@ class MemberLineTest {
         assertTrue(sent.contains("<closed>"));
         assertEquals(
                 Optional.of(ConfigureText.LINE_IS_NO_LONGER_OPEN.text()), answer(line.mode(Mode.WATCH, "rack-one")));
+    }
+
+    @Test
+    void aSetupByHandIsRecordedWithItsKeysAndEndsWhenThePersonSaysSo() {
+        makeLine(Dialogue.byHand(LineSettings.USUAL));
+        up();
+        says(GREETING);
+        after(60);
+        assertEquals(List.of(), sent);
+        assertEquals(Optional.empty(), answer(line.typed("10.40.", "rack-one")));
+        assertEquals(Optional.empty(), answer(line.typeValue("address", "rack-one")));
+        assertEquals(Optional.empty(), answer(line.typeValue("ours", "rack-one")));
+        assertTrue(answer(line.typeValue("nothing", "rack-one")).isPresent());
+        assertTrue(answer(line.typed("x", "rack-two")).isPresent(), "one person has the keyboard");
+        assertEquals(List.of("10.40.", "10.40.8.41", "Hn4tRb7sLxVc"), sent);
+        assertEquals(Optional.empty(), answer(line.finish("rack-one")));
+        assertTrue(done);
+        recorded.addAll(line.takePieces());
+        assertEquals(GREETING, of('o'));
+        assertEquals("10.40.10.40.8.41Hn4tRb7sLxVc", of('i'));
+    }
+
+    private String of(char kind) {
+        return recorded.stream()
+                .filter(piece -> piece.kind() == kind)
+                .map(Change.RecordingPiece::text)
+                .collect(Collectors.joining());
+    }
+
+    @Test
+    void aSetupThatIsDescribedIsNotEndedByAPersonAndTypesNoValues() {
+        up();
+        says(GREETING);
+        assertTrue(Texts.says(
+                ConfigureText.SETUP_IS_NOT_BY_HAND,
+                answer(line.finish("rack-one")).orElseThrow()));
+        assertTrue(answer(line.typeValue("address", "rack-one")).isPresent());
+        assertFalse(done);
     }
 }
