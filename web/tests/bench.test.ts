@@ -104,3 +104,43 @@ describe('the bench', () => {
     expect(screen.getByRole('button', { name: /ask-lw-4410-1bc0$/ })).toBeInTheDocument();
   });
 });
+
+describe('a setup by hand', () => {
+  function byHand(change: Partial<BenchView> = {}, of: Partial<BenchView['members'][number]> = {}): BenchView {
+    const view = recorded.bench();
+    const values = [
+      { name: 'address', title: 'address', text: '10.40.8.41' },
+      { name: 'steward-password', title: 'steward password', text: null },
+    ];
+    return { ...view, byHand: true, ...change, members: [{ ...member(view), steps: [], hold: null, values, ...of }] };
+  }
+
+  it('shows what can be typed, and begins', async () => {
+    const view = byHand({ runState: '' }, { dialogueId: null, state: '', mode: '', openedAt: null });
+    shown(view);
+    expect(await screen.findByText('10.40.8.41')).toBeVisible();
+    expect(screen.getByText('••••••••')).toBeVisible();
+    expect(screen.queryByRole('button', { name: 'Type Address' })).toBeNull();
+    await pressing(/^Set up by hand and learn/);
+    await sent(/\/console$/, { mode: 'ASK' });
+  });
+
+  it('ends when the person says that the machine is set up', async () => {
+    const view = byHand({}, { state: 'MANUAL' });
+    shown(view);
+    expect(await screen.findByRole('button', { name: 'Type Address' })).toBeVisible();
+    expect(screen.getByRole('button', { name: 'Type steward password' })).toBeVisible();
+    await pressing(/^The machine is set up/);
+    await sent(new RegExp(`/dialogues/${member(view).dialogueId}/finish$`), {});
+  });
+
+  it('leads to what can be learnt from it', async () => {
+    const view = byHand({ runState: 'DONE' }, { state: 'DONE', dialogueId: 12 });
+    shown(view);
+    expect(await screen.findByRole('link', { name: 'Learn from this setup' })).toHaveAttribute(
+      'href',
+      `/kinds/${view.kind}?tab=learn&setup=12`,
+    );
+    expect(screen.queryByRole('button', { name: /^Play recording/ })).toBeNull();
+  });
+});

@@ -7,8 +7,8 @@
   const t = m.bench.manual;
 </script>
 
+{#if onvalue}<p class="sub">{t.press}</p>{/if}
 <div class="values">
-  {#if onvalue}<p class="sub">{t.press}</p>{/if}
   <ul>
     {#each member.values as value (value.name)}
       <li>
@@ -32,7 +32,11 @@
   }
   .sub {
     margin: 0;
-    padding: 8px 12px;
+    padding: 7px 12px;
+    border-bottom: 1px solid var(--line2);
+  }
+  .t::first-letter {
+    text-transform: uppercase;
   }
   ul {
     list-style: none;
@@ -44,8 +48,11 @@
     gap: 12px;
     align-items: center;
     justify-content: space-between;
-    padding: 5px 12px;
-    border-top: 1px solid var(--line2);
+    padding: 3px 12px;
+    border-bottom: 1px solid var(--line2);
+  }
+  .t {
+    display: inline-block;
   }
   .v {
     text-align: right;

@@ -33,7 +33,8 @@ public final class ValueList {
 
     /**
      * Every value of a member that can be typed: what every machine is asked for, then the addresses of its other roles
-     * and its facts, passwords last. A value that has two names is listed once.
+     * and its facts, passwords last. A value that has two names is listed once, and the number of a single machine not at
+     * all.
      */
     public static List<PlannedValue> of(Kind kind, Values values) {
         Map<String, String> titles =
@@ -53,8 +54,11 @@ public final class ValueList {
         Set<String> listed = new HashSet<>();
         for (String name : names) {
             Optional<String> text = values.text(name).filter(each -> !each.isBlank());
-            boolean ofRole = name.indexOf('.') > 0;
-            if (text.isPresent() && (!ofRole || !listed.contains(text.get()))) {
+            boolean again = (name.equals("unit") || name.indexOf('.') > 0)
+                    && text.filter(listed::contains).isPresent();
+            boolean tells =
+                    !name.equals("member-number") || kind.members().labels().size() > 1;
+            if (text.isPresent() && tells && !again) {
                 listed.add(text.get());
                 all.add(new PlannedValue(name, title.apply(name), text));
             }
