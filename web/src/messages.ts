@@ -441,6 +441,18 @@ export const m = {
       form: (form: string) => form,
     },
   },
+  server: {
+    title: 'Server',
+    again: 'Look again',
+    leadsOnly: 'Leads see here what the server needs.',
+    found: (n: number) =>
+      n === 0
+        ? 'Everything that the server needs is there.'
+        : n === 1
+          ? '1 thing needs a look. ./lychnos doctor shows the same where the server runs.'
+          : `${n} things need a look. ./lychnos doctor shows the same where the server runs.`,
+    states: { GOOD: 'good', LOOK: 'needs a look', BAD: 'missing' },
+  },
   people: {
     title: 'People',
     say:
@@ -951,6 +963,17 @@ export const m = {
       string,
       string
     >,
+    large: {
+      open: 'Large type',
+      of: (n: number, all: number) => `${n} of ${all}`,
+      about: (time: string) => `wait, about ${time}`,
+      show: 'Show for ten seconds',
+      back: 'Back',
+      next: 'Next',
+      doneNext: 'Done, next',
+      end: 'Close the sheet',
+      compareFirst: 'First compare the machine with its label, in the list of steps.',
+    },
     manual: {
       before:
         'No setup of this kind is described yet. You do it at the console, with the planned values beside it. ' +

@@ -26,11 +26,12 @@ export const { route, navigate } = createRouter({
     '/:kind': () => import('./site/kinds/Kind.svelte'),
   },
   '/people': () => import('./site/people/People.svelte'),
+  '/server': () => import('./site/server/Server.svelte'),
   '*': BringUps,
   hooks: {
     afterLoad({ pathname }) {
-      if (pathname === '/people') {
-        document.title = `${m.people.title} · ${m.name}`;
+      if (pathname === '/people' || pathname === '/server') {
+        document.title = `${(pathname === '/people' ? m.people : m.server).title} · ${m.name}`;
         return;
       }
       if (pathname.startsWith('/kinds')) {

@@ -39,7 +39,8 @@
             onkeyshelp();
           }}>{m.frame.keys} <kbd>?</kbd></button
         >{/if}
-      {#if session.me?.role === 'lead'}<a href="/people">{m.people.title}</a>{/if}
+      {#if session.me?.role === 'lead'}<a href="/people">{m.people.title}</a>
+        <a href="/server">{m.server.title}</a>{/if}
       <button
         type="button"
         onclick={() => {

@@ -371,6 +371,14 @@ export interface components {
       disk: string;
       networks: string[];
     };
+    DoctorLine: {
+      code: string;
+      state: components['schemas']['DoctorState'];
+      text: string;
+      advice: string | null;
+    };
+    /** @enum {string} */
+    DoctorState: 'GOOD' | 'LOOK' | 'BAD';
     DoorView: {
       firstLeadWanted: boolean;
       lab: boolean;

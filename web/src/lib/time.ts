@@ -25,3 +25,6 @@ export function lasting(fromIso: string, now: number): string {
   const seconds = Math.max(0, Math.floor((now - new Date(fromIso).getTime()) / 1000));
   return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 }
+
+/** How long something usually takes, such as `3 min` or `45 s`. */
+export const usually = (seconds: number) => (seconds % 60 === 0 ? `${seconds / 60} min` : `${seconds} s`);

@@ -10,6 +10,7 @@ export type Api = components['schemas'];
 export type Door = Api['DoorView'];
 export type Me = Api['SignedInView'];
 export type SessionView = Api['SessionView'];
+export type DoctorLine = Api['DoctorLine'];
 export type PersonView = Api['PersonView'];
 export type Invited = Api['NewInvitation'];
 export type TokenView = Api['TokenView'];

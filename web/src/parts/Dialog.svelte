@@ -2,13 +2,14 @@
   import type { Snippet } from 'svelte';
   import { m } from '../messages';
 
-  /** A native dialog: keeps the focus inside, closes with Esc, gives the focus back. */
+  /** A native dialog: keeps the focus inside, closes with Esc, gives the focus back. `whole` fills the window. */
   let {
     title,
     wide = false,
+    whole = false,
     onclose,
     children,
-  }: { title: string; wide?: boolean; onclose: () => void; children: Snippet } = $props();
+  }: { title: string; wide?: boolean; whole?: boolean; onclose: () => void; children: Snippet } = $props();
   const id = $props.id();
 
   function show(dialog: HTMLDialogElement): void {
@@ -31,7 +32,7 @@
   }
 </script>
 
-<dialog {@attach show} class:wide aria-labelledby="{id}-title" onkeydown={escape} onclose={closed}>
+<dialog {@attach show} class:wide class:whole aria-labelledby="{id}-title" onkeydown={escape} onclose={closed}>
   <header>
     <h2 id="{id}-title">{title}</h2>
     <button type="button" class="x" aria-label={m.frame.close} onclick={onclose}>×</button>
@@ -54,6 +55,17 @@
   }
   dialog.wide {
     width: 860px;
+  }
+  /* the whole window, for what is read from a distance */
+  dialog.whole[open] {
+    width: 100vw;
+    max-width: 100vw;
+    height: 100dvh;
+    max-height: 100dvh;
+    border: 0;
+    border-radius: 0;
+    display: flex;
+    flex-direction: column;
   }
   dialog::backdrop {
     background: rgb(20 14 8 / 55%);

@@ -8,14 +8,19 @@
   import { m } from '../messages';
 
   /** The band of the views that belong to no single bring-up; what they show follows the server's changes. */
-  let { at }: { at: 'overview' | 'kinds' | 'people' } = $props();
+  let { at }: { at: 'overview' | 'kinds' | 'people' | 'server' } = $props();
   const live = new Live(queries, () => void session.stillIn());
   live.open();
   onDestroy(() => live.close());
   const views = $derived([
     { name: 'overview', path: '/', title: m.site.overview },
     { name: 'kinds', path: '/kinds', title: m.site.kinds },
-    ...(session.me?.role === 'lead' ? [{ name: 'people', path: '/people', title: m.site.people }] : []),
+    ...(session.me?.role === 'lead'
+      ? [
+          { name: 'people', path: '/people', title: m.site.people },
+          { name: 'server', path: '/server', title: m.server.title },
+        ]
+      : []),
   ]);
 </script>
 

@@ -10,6 +10,7 @@
   import Foot from './Foot.svelte';
   import HandSheet from './HandSheet.svelte';
   import HoldBox from './HoldBox.svelte';
+  import LargeValues from './LargeValues.svelte';
   import MachineLogs from './MachineLogs.svelte';
   import Override from './Override.svelte';
   import PageSheet from './PageSheet.svelte';
@@ -25,6 +26,7 @@
   let line = $state<{ typeValue: (name: string) => void }>();
   let busy = $state(false);
   let playing = $state(false);
+  let large = $state(false);
   let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string; title?: string } | null>(null);
   const members = $derived(bench.data?.members ?? []);
   const index = $derived(Math.min(member, members.length - 1));
@@ -218,6 +220,7 @@
             onrun={() => void runOn()}
             onclose={() => void post(`/units/${unitId}/console/close`)}
             onplay={() => (playing = true)}
+            onlarge={() => (large = true)}
           />
         {/if}
       {/if}
@@ -241,6 +244,16 @@
     {busy}
     ongo={(reason) => void post(asked.path, { ...asked.body, reason })}
     onclose={() => (gated = null)}
+  />
+{/if}
+{#if large && now && bench.data}
+  <LargeValues
+    unit={bench.data.name}
+    member={now}
+    mayTick={session.mayWork}
+    ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })}
+    onreveal={reveal}
+    onclose={() => (large = false)}
   />
 {/if}
 {#if playing && now?.dialogueId && bench.data}

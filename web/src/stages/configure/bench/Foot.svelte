@@ -18,6 +18,7 @@
     onrun,
     onclose,
     onplay,
+    onlarge,
   }: {
     bench: BenchView;
     member: Member;
@@ -34,6 +35,8 @@
     onrun: () => void;
     onclose: () => void;
     onplay: () => void;
+    /** Shows one value after the other in large type. */
+    onlarge: () => void;
   } = $props();
 
   /** A setup by hand that was begun has a log, whether it came to its end or not. */
@@ -82,7 +85,9 @@
     {#if member.fillsPages}<B look="go" disabled={busy} onclick={() => ondecide('mode', { mode: 'ask' })}
         >{m.bench.fillIn}</B
       >{/if}
-    <span class="sub">{m.bench.byHand}</span><span class="end"><B onclick={() => print()}>{m.bench.print}</B></span>
+    <span class="sub">{m.bench.byHand}</span><span class="end"
+      ><B onclick={onlarge}>{m.bench.large.open}</B> <B onclick={() => print()}>{m.bench.print}</B></span
+    >
   {/if}
   {#if !bench.byHand && member.dialogueId && (member.state === 'DONE' || !begun) && member.openedAt}<B onclick={onplay}
       >{m.bench.play}</B

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { atTime, inFull } from '../../../lib/time';
+  import { atTime, inFull, usually } from '../../../lib/time';
   import type { MarkName } from '../../../lib/types';
   import Mark from '../../../parts/Mark.svelte';
   import { m } from '../../../messages';
@@ -80,8 +80,6 @@
     return step.sort === 'waits' ? 'dark' : 'set';
   }
 
-  const minutes = (seconds: number) => (seconds % 60 === 0 ? `${seconds / 60} min` : `${seconds} s`);
-
   /** Keeps the step that is asked now in sight; the list scrolls, the page does not. */
   function inSight(place: number) {
     return (list: HTMLElement) => {
@@ -143,7 +141,7 @@
         aria-current={step.place === now && begun ? 'step' : undefined}
       >
         <Mark mark={mark(step)} size={15} />
-        <span>{m.bench.waits(step.title, minutes(step.about))}</span>
+        <span>{m.bench.waits(step.title, usually(step.about))}</span>
         {#if ticks(step)}<input
             type="checkbox"
             aria-label={m.bench.tick(step.title)}

@@ -32,6 +32,7 @@ class EveryViewTest {
         VIEWS.put("configure", "/b/1/configure");
         VIEWS.put("prove", "/b/1/prove");
         VIEWS.put("hand over", "/b/1/handover");
+        VIEWS.put("what the server needs", "/server");
         VIEWS.put("kinds", "/kinds");
         VIEWS.put("a kind", "/kinds/hypervisor-host");
         VIEWS.put("the text of a kind", "/kinds/hypervisor-host?tab=text");

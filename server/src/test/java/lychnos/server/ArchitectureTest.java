@@ -147,6 +147,7 @@ class ArchitectureTest {
             "api",
             "jobs",
             "vantage",
+            "doctor",
             "configure.model",
             "configure.plan",
             "configure.line",

@@ -35,6 +35,11 @@ public final class TestDatabase implements AutoCloseable {
                 .migrate();
     }
 
+    /** What migrates it. */
+    public Flyway flyway() {
+        return Flyway.configure().dataSource(url, USER, PASSWORD).load();
+    }
+
     /** One that stays open until the end. */
     public Connection connection() {
         return connection;
