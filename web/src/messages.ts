@@ -340,8 +340,11 @@ export const m = {
       part: 'part that differs',
       partOf: (command: string) => `Part of “${command}” that differs`,
       noPassword: 'None of them holds a password',
-      marks: 'Which of these can never be changed, destroy something or accept terms?',
-      mark: { PERMANENT: 'permanent', DESTROYS: 'destroys', TERMS: 'terms' } as Record<string, string>,
+      marks: 'Which of these can never be changed, destroy something, accept terms, or are not always asked?',
+      mark: { PERMANENT: 'permanent', DESTROYS: 'destroys', TERMS: 'terms', OPTIONAL: 'not always asked' } as Record<
+        string,
+        string
+      >,
       marksRight: 'That is right',
       identity:
         'The machine never showed the serial number of this unit, so the kind could not protect against the wrong ' +
@@ -352,7 +355,10 @@ export const m = {
         'The recording shows no key that wakes a silent line. At the next machine, plug the cable in before you ' +
         'switch it on, or press a key yourself.',
       nothingLeft: 'No question is left.',
-      facts: (titles: string) => `New facts of a unit: ${titles}`,
+      facts: 'New facts of a unit. Where does an engineer find them?',
+      find: 'such as: order sheet, page 2',
+      findOf: (title: string) => `Where ${title} is found`,
+      findKeep: 'Keep',
     },
     dryRun: {
       say: 'A dry run plays a recorded console against the description, without a machine.',

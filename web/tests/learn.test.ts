@@ -70,6 +70,27 @@ describe('what only a person knows about a setup', () => {
     expect(said.at(-1)?.marks).toEqual({ 2: ['DESTROYS', 'PERMANENT'] });
   });
 
+  it('asks where new facts are found, but not for passwords that are generated', async () => {
+    const facts: LessonView['facts'] = [
+      { name: 'phase-order', title: 'phase order', sort: 'TEXT', find: '' },
+      { name: 'password', title: 'password', sort: 'MADE_SECRET', find: '' },
+    ];
+    const said: Answers[] = [];
+    render(LearnQuestions, {
+      lesson: { ...lesson, facts },
+      answers: noAnswers(),
+      busy: false,
+      proposals: {},
+      onanswer: (answers: Answers) => said.push(answers),
+      onlook: vi.fn(),
+    });
+    expect(screen.queryByRole('textbox', { name: 'Where password is found' })).toBeNull();
+    const field = screen.getByRole('textbox', { name: 'Where phase order is found' });
+    await fireEvent.input(field, { target: { value: 'order sheet' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    expect(said.at(-1)?.found).toEqual({ 'phase-order': 'order sheet' });
+  });
+
   it('sets a mark and takes it back', () => {
     expect(toggled(toggled({}, 3, 'TERMS'), 3, 'TERMS')).toEqual({ 3: [] });
   });

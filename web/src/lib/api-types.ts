@@ -934,6 +934,7 @@ export interface components {
       name: string;
       title: string;
       sort: components['schemas']['FactSort'];
+      find: string;
     };
     Lesson: {
       description?: string;
@@ -959,6 +960,9 @@ export interface components {
       marks?: {
         [key: string]: components['schemas']['LessonMark'][];
       };
+      found?: {
+        [key: string]: string;
+      };
     };
     LessonLine: {
       /** Format: int32 */
@@ -969,7 +973,7 @@ export interface components {
       leftOut: boolean;
     };
     /** @enum {string} */
-    LessonMark: 'PERMANENT' | 'DESTROYS' | 'TERMS';
+    LessonMark: 'PERMANENT' | 'DESTROYS' | 'TERMS' | 'OPTIONAL';
     LessonStep: {
       /** Format: int32 */
       entry: number;

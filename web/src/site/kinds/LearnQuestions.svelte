@@ -25,6 +25,7 @@
   const MEANINGS: Meaning[] = ['FACT', 'SAME', 'ALWAYS'];
   let marks = $state.raw<Record<string, StepMark[]>>(untrack(() => proposals));
   let parts = $state<Record<string, string>>({});
+  let found = $state<Record<string, string>>({});
 
   const typed = (entry: number): string => lesson.lines.find((line) => line.entry === entry)?.typed ?? '';
 
@@ -98,7 +99,27 @@
   {#if lesson.identified}<p class="sheet card safe">{t.identified}</p>{/if}
   {#if !lesson.wakes}<p class="sheet card">{t.asleep}</p>{/if}
   {#if lesson.facts.length > 0}
-    <p class="sub">{t.facts(lesson.facts.map((fact) => fact.title).join(', '))}</p>
+    <form
+      class="sheet card"
+      onsubmit={(event) => {
+        event.preventDefault();
+        onanswer({ ...answers, found: { ...answers.found, ...found } });
+      }}
+    >
+      <p>{t.facts}</p>
+      {#each lesson.facts as fact (fact.name)}
+        <label class="command"
+          ><span>{fact.title}</span>
+          {#if fact.sort !== 'MADE_SECRET'}<input
+              bind:value={found[fact.name]}
+              placeholder={fact.find || t.find}
+              aria-label={t.findOf(fact.title)}
+              maxlength={200}
+            />{/if}</label
+        >
+      {/each}
+      <div><B type="submit" disabled={busy}>{t.findKeep}</B></div>
+    </form>
   {/if}
 </section>
 

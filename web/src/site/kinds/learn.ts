@@ -3,12 +3,12 @@ import type { LessonAnswers, LessonView } from './types';
 /** What was answered about a setup so far. */
 export type Answers = Omit<Required<LessonAnswers>, 'marks'> & { marks: Record<string, StepMark[]> | null };
 export type Meaning = 'ALWAYS' | 'FACT' | 'SAME';
-export type StepMark = 'PERMANENT' | 'DESTROYS' | 'TERMS';
+export type StepMark = 'PERMANENT' | 'DESTROYS' | 'TERMS' | 'OPTIONAL';
 
-export const STEP_MARKS: StepMark[] = ['PERMANENT', 'DESTROYS', 'TERMS'];
+export const STEP_MARKS: StepMark[] = ['PERMANENT', 'DESTROYS', 'TERMS', 'OPTIONAL'];
 
 export function noAnswers(): Answers {
-  return { texts: {}, commandsTold: false, parts: {}, values: {}, marks: null };
+  return { texts: {}, commandsTold: false, parts: {}, values: {}, marks: null, found: {} };
 }
 
 /** The marks that the words of the questions speak for, by entry. */

@@ -126,11 +126,18 @@ class LearningTest {
                 List.of("{name}", "{address}/{length}", "", "{password}", "{password}"), asked.getList("steps.answer"));
         assertFalse(asked.prettify().contains("Tz4kWn8pQr"), asked::prettify);
         assertFalse(asked.getBoolean("wakes"), "the machine spoke on its own");
-        Map<String, Object> answers = Map.of("texts", Map.of("2", "FACT"), "marks", Map.of("2", List.of("PERMANENT")));
+        Map<String, Object> answers = Map.of(
+                "texts",
+                Map.of("2", "FACT"),
+                "marks",
+                Map.of("2", List.of("PERMANENT", "OPTIONAL")),
+                "found",
+                Map.of("phase-order", "sheet of the feeds"));
         Json learnt = lesson(byHand(), answers).statusCode(200).json();
         assertEquals(List.of(), learnt.getList("faults"), learnt::prettify);
         assertTrue(learnt.getBoolean("agrees"), learnt::prettify);
-        assertTrue(learnt.getString("description").contains("answer: '{phase-order}', permanent: yes"));
+        assertTrue(learnt.getString("description").contains("answer: '{phase-order}', permanent: yes, optional: yes"));
+        assertTrue(learnt.getString("description").contains("find: 'sheet of the feeds'"), learnt::prettify);
         assertFalse(learnt.getString("description").contains("acb"));
     }
 

@@ -139,7 +139,7 @@ final class Answers {
             if (unknown) {
                 LearntFact.FactSort sort = twice ? LearntFact.FactSort.MADE_SECRET : LearntFact.FactSort.GIVEN_SECRET;
                 String name = unique(twice ? PASSWORD : set ? "other-" + PASSWORD : "factory-" + PASSWORD);
-                facts.put(name, new LearntFact(name, name.replace('-', ' '), sort));
+                facts.put(name, new LearntFact(name, name.replace('-', ' '), sort, found(name)));
                 passwords.put(entry.typed().get(), name);
             }
             set |= twice;
@@ -265,9 +265,13 @@ final class Answers {
         return filled.append(planned.filled(rest)).toString();
     }
 
+    private String found(String fact) {
+        return decisions.found().getOrDefault(fact, "").strip().replaceAll("\\s+", " ");
+    }
+
     private String fact(String words, LearntFact.FactSort sort) {
         String name = unique(looks.name(words));
-        facts.put(name, new LearntFact(name, looks.title(words), sort));
+        facts.put(name, new LearntFact(name, looks.title(words), sort, found(name)));
         return name;
     }
 

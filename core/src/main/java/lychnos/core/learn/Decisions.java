@@ -15,16 +15,18 @@ import lychnos.core.dialogue.DialogueStep.Mark;
  *     place aisle two}; the rest of it is the same on every unit
  * @param values by entry, which planned value it is, such as {@code {time-server-1}}
  * @param marks by entry, what is particular about its step; nothing while it was not said
+ * @param found by the name of a new fact, where people find it
  */
 public record Decisions(
         Map<Integer, Meaning> texts,
         boolean commandsTold,
         Map<Integer, List<String>> parts,
         Map<Integer, String> values,
-        Optional<Map<Integer, Set<Mark>>> marks) {
+        Optional<Map<Integer, Set<Mark>>> marks,
+        Map<String, String> found) {
 
     /** Nothing was answered. */
-    public static final Decisions NONE = new Decisions(Map.of(), false, Map.of(), Map.of(), Optional.empty());
+    public static final Decisions NONE = new Decisions(Map.of(), false, Map.of(), Map.of(), Optional.empty(), Map.of());
 
     /** What a text is. */
     public enum Meaning {
@@ -40,5 +42,6 @@ public record Decisions(
         texts = Map.copyOf(texts);
         parts = Map.copyOf(parts);
         values = Map.copyOf(values);
+        found = Map.copyOf(found);
     }
 }

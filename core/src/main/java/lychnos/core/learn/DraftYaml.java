@@ -57,11 +57,12 @@ public final class DraftYaml {
     private static String fact(LearntFact fact) {
         String of = "  " + fact.name() + ": { of: unit, is: ";
         String title = ", title: " + quoted(fact.title());
+        String find = ", find: " + (fact.find().isEmpty() ? "typed at the first setup" : quoted(fact.find())) + " }\n";
         return switch (fact.sort()) {
-            case TEXT -> of + "text" + title + ", find: typed at the first setup }\n";
-            case SAME_TEXT -> of + "text" + title + ", same: true, find: typed at the first setup }\n";
+            case TEXT -> of + "text" + title + find;
+            case SAME_TEXT -> of + "text" + title + ", same: true" + find;
             case MADE_SECRET -> of + "secret" + title + ", made: true }\n";
-            case GIVEN_SECRET -> of + "secret" + title + ", find: typed at the first setup }\n";
+            case GIVEN_SECRET -> of + "secret" + title + find;
         };
     }
 

@@ -6,8 +6,9 @@ package lychnos.core.learn;
  * @param name by which steps mean it
  * @param title what people call it
  * @param sort what it is
+ * @param find where people find it; empty while that was not said
  */
-public record LearntFact(String name, String title, FactSort sort) {
+public record LearntFact(String name, String title, FactSort sort, String find) {
 
     /** What a fact is. */
     public enum FactSort {

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.Rounds;
+import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DryRun;
 import lychnos.core.fact.Secret;
 import org.junit.jupiter.api.Test;
@@ -105,6 +106,27 @@ class LearnerTest {
                 List.of("{password}", "{password}", "{name}"),
                 draft.steps().stream().map(LearntStep::answer).toList());
         assertEquals(Optional.of("/^ *(?<why>not +equal)/"), draft.refused());
+    }
+
+    @Test
+    void whereAFactIsFoundAndWhatIsNotAlwaysAskedIsWrittenAsThePersonSays() {
+        SetupLog log = SetupLog.of(List.of(
+                shown(0, "node MM-7001\r\nname: "),
+                typed(1, "ard-made-1\r"),
+                shown(2, "ard-made-1\r\nphase order: "),
+                typed(3, "acb\r"),
+                shown(4, "acb\r\nthank you\r\n")));
+        Decisions said = new Decisions(
+                Map.of(1, Decisions.Meaning.FACT),
+                true,
+                Map.of(),
+                Map.of(),
+                Optional.of(Map.of(1, Set.of(Mark.OPTIONAL))),
+                Map.of("phase-order", " order's sheet,\n page 2 "));
+        Draft draft = new Learner(log, planned(), "MM-7001", Set.of(), said).draft();
+        String yaml = DraftYaml.into(Learnt.KIND, draft, "9600 8N1");
+        assertTrue(yaml.contains("find: 'order''s sheet, page 2'"), yaml);
+        assertTrue(yaml.contains("answer: '{phase-order}', optional: yes"), yaml);
     }
 
     @Test

@@ -183,7 +183,7 @@ final class Learnt {
                 }
             }
         }
-        learner = learner(new Decisions(texts, true, parts, values, Optional.of(marks)));
+        learner = learner(new Decisions(texts, true, parts, values, Optional.of(marks), Map.of()));
         draft = learner.draft();
         if (draft.settled()) {
             yaml = DraftYaml.into(KIND, draft, "9600 8N1");

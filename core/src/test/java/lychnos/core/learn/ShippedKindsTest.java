@@ -88,7 +88,7 @@ class ShippedKindsTest {
                 }
             }
         }
-        return new Decisions(texts, true, Map.of(), values, Optional.of(marks));
+        return new Decisions(texts, true, Map.of(), values, Optional.of(marks), Map.of());
     }
 
     /** The recording with its keys: what the shipped dialogue sends, and a space where a page is turned. */

@@ -64,7 +64,9 @@ public class LearningResource {
     public enum LessonMark {
         PERMANENT,
         DESTROYS,
-        TERMS
+        TERMS,
+        /** The machine does not always ask it. */
+        OPTIONAL
     }
 
     /**
@@ -75,13 +77,15 @@ public class LearningResource {
      * @param parts by entry, the parts of a command that are facts of the unit
      * @param values by entry, which planned value it is
      * @param marks by entry, what is particular about its step; null while it was not said
+     * @param found by the name of a new fact, where people find it
      */
     public record LessonAnswers(
             @Nullable Map<Integer, Decisions.Meaning> texts,
             boolean commandsTold,
             @Nullable Map<Integer, List<String>> parts,
             @Nullable Map<Integer, String> values,
-            @Nullable Map<Integer, Set<LessonMark>> marks) {
+            @Nullable Map<Integer, Set<LessonMark>> marks,
+            @Nullable Map<String, String> found) {
 
         static Decisions read(@Nullable LessonAnswers said) {
             return said == null
@@ -91,7 +95,8 @@ public class LearningResource {
                             said.commandsTold,
                             words(said.parts),
                             orNone(said.values),
-                            Optional.ofNullable(said.marks).map(LessonAnswers::marks));
+                            Optional.ofNullable(said.marks).map(LessonAnswers::marks),
+                            orNone(said.found));
         }
 
         private static Map<Integer, List<String>> words(@Nullable Map<Integer, List<String>> given) {
@@ -114,8 +119,8 @@ public class LearningResource {
         }
 
         /** What is null in a request was not answered. */
-        private static <V> Map<Integer, V> orNone(@Nullable Map<Integer, V> given) {
-            Map<Integer, V> said = new HashMap<>(given == null ? Map.of() : given);
+        private static <K, V> Map<K, V> orNone(@Nullable Map<K, V> given) {
+            Map<K, V> said = new HashMap<>(given == null ? Map.of() : given);
             said.values().removeIf(Objects::isNull);
             return said;
         }

@@ -161,7 +161,7 @@ class LearntMachinesTest extends LinesStage {
                 }
             }
         }
-        return new Decisions(texts, true, Map.of(), values, Optional.of(marks));
+        return new Decisions(texts, true, Map.of(), values, Optional.of(marks), Map.of());
     }
 
     /** What a line shows and what is typed, with its time. */
