@@ -1,12 +1,9 @@
 package lychnos.core.dialogue;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.Collection;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Collectors;
+import lychnos.core.text.Sha256;
 
 /**
  * The licence terms of a maker as a machine shows them, up to the question whether they are accepted.
@@ -35,11 +32,6 @@ public record TermsText(String text, String digest) {
 
     /** Terms that are known word for word. */
     public static TermsText of(String text) {
-        try {
-            byte[] digest = MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-            return new TermsText(text, HexFormat.of().formatHex(digest));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e); // every Java platform has SHA-256
-        }
+        return new TermsText(text, Sha256.hex(text));
     }
 }

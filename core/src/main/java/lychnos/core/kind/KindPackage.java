@@ -15,7 +15,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
-import lychnos.core.record.CanonicalJson;
+import lychnos.core.text.Sha256;
 
 /**
  * A kind with its recordings in one file, to be used elsewhere. It is a ZIP archive with these entries: {@code format},
@@ -188,6 +188,6 @@ public record KindPackage(String description, SortedMap<String, String> recordin
 
     /** SHA-256 of a text in UTF-8, in hexadecimal. */
     static String digest(String text) {
-        return CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8));
+        return Sha256.hex(text);
     }
 }

@@ -1,13 +1,10 @@
 package lychnos.core.record;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import lychnos.core.text.Sha256;
 
 /**
  * JSON in the one form that has a digest (JSON Canonicalization Scheme, RFC 8785): no blanks, members sorted by UTF-16
@@ -34,16 +31,7 @@ public final class CanonicalJson {
 
     /** SHA-256 of the canonical form in UTF-8, in hexadecimal. */
     public static String digest(Object value) {
-        return sha256(write(value).getBytes(StandardCharsets.UTF_8));
-    }
-
-    /** SHA-256, in hexadecimal. */
-    public static String sha256(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("SHA-256 is part of every Java", e);
-        }
+        return Sha256.hex(write(value));
     }
 
     private static void write(StringBuilder text, Object value) {

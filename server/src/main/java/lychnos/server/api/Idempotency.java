@@ -10,13 +10,12 @@ import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Response;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Pattern;
-import lychnos.core.record.CanonicalJson;
+import lychnos.core.text.Sha256;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.text.ApiText;
@@ -85,8 +84,8 @@ public class Idempotency {
         byte[] body = request.getEntityStream().readAllBytes();
         request.setEntityStream(new ByteArrayInputStream(body));
         String what = "POST " + request.getUriInfo().getRequestUri().getRawPath() + "?"
-                + request.getUriInfo().getRequestUri().getRawQuery() + " " + CanonicalJson.sha256(body);
-        String digest = CanonicalJson.sha256(what.getBytes(StandardCharsets.UTF_8));
+                + request.getUriInfo().getRequestUri().getRawQuery() + " " + Sha256.hex(body);
+        String digest = Sha256.hex(what);
         Reservation wanted = new Reservation(person.id(), key);
         if (insert(wanted, digest)) {
             request.setProperty(RESERVED, wanted);

@@ -19,6 +19,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
+import lychnos.core.text.Sha256;
 import lychnos.server.text.HandoverText;
 
 /**
@@ -58,8 +59,7 @@ final class PackCheck {
             if (faults.isEmpty() && !same(pack, files)) {
                 faults.add(HandoverText.ZIP_FILE_WAS_CHANGED_OUTSIDE.text());
             }
-            return new PackFault(
-                    faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
+            return new PackFault(faults, files.size(), records, Sha256.hex(Files.readAllBytes(manifest)), last);
         } finally {
             // what was broken off in the middle is among no files
             try (Stream<Path> left = Files.list(directory)) {
@@ -118,8 +118,7 @@ final class PackCheck {
                 faults.add(HandoverText.IS_MISSING.text(name));
             } else if (!named.containsKey(name)) {
                 faults.add(HandoverText.IS_NOT_IN_THE_MANIFEST.text(name));
-            } else if (!CanonicalJson.sha256(Files.readAllBytes(files.get(name)))
-                    .equals(named.get(name))) {
+            } else if (!Sha256.hex(Files.readAllBytes(files.get(name))).equals(named.get(name))) {
                 faults.add(HandoverText.IS_NOT_AS_IT_WAS_MADE.text(name));
             }
         }
@@ -170,8 +169,7 @@ final class PackCheck {
             }
             for (Map<String, Object> recording : maps(body.get("recordings"))) {
                 Path cast = files.get("recordings/" + text(recording, "file"));
-                if (cast == null
-                        || !CanonicalJson.sha256(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
+                if (cast == null || !Sha256.hex(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
                     faults.add(
                             HandoverText.RECORDING_IS_NOT_THE_ONE_THAT_WAS_SIGNED.text(text(recording, "file"), unit));
                 }

@@ -9,7 +9,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.LocalDateTime;
 import java.util.HexFormat;
 import java.util.Map;
@@ -19,6 +18,7 @@ import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import lychnos.core.record.CanonicalJson;
+import lychnos.core.text.Sha256;
 
 /**
  * A pack: a ZIP file in which nothing is left to chance, so that it can be made again byte by byte from what it holds.
@@ -52,7 +52,7 @@ final class PackFile {
             last.setCrc(crc.getValue());
             zip.putNextEntry(last);
             zip.write(manifest);
-            return CanonicalJson.sha256(manifest);
+            return Sha256.hex(manifest);
         }
     }
 
@@ -73,7 +73,7 @@ final class PackFile {
 
     private static String put(ZipOutputStream zip, String name, Path file) throws IOException {
         ZipEntry entry = entry(name, Files.size(file));
-        MessageDigest digest = sha256();
+        MessageDigest digest = Sha256.begin();
         entry.setCrc(crc(file, digest));
         zip.putNextEntry(entry);
         Files.copy(file, zip);
@@ -90,13 +90,5 @@ final class PackFile {
             }
         }
         return crc.getValue();
-    }
-
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("SHA-256 is part of every Java", e);
-        }
     }
 }

@@ -16,7 +16,7 @@ import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
-import lychnos.core.record.CanonicalJson;
+import lychnos.core.text.Sha256;
 import lychnos.server.configure.bench.Recordings;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.identity.caller.Who;
@@ -232,7 +232,7 @@ public class RecordBuilder {
                     "file",
                     file(unit, dialogue),
                     "sha256",
-                    CanonicalJson.sha256(cast),
+                    Sha256.hex(cast),
                     "dialogue",
                     dialogue.id)));
         }

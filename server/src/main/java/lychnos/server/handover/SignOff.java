@@ -17,6 +17,7 @@ import java.util.stream.Collectors;
 import lychnos.core.order.RunState;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
+import lychnos.core.text.Sha256;
 import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.handover.chain.Chaining;
@@ -301,7 +302,7 @@ public class SignOff {
         record.bringUpId = unit.bringUpId;
         record.unitId = unit.id;
         record.body = body;
-        record.digest = CanonicalJson.sha256(body.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        record.digest = Sha256.hex(body);
         record.signedBy = person.id();
         record.signedAt = now;
         try {

@@ -8,7 +8,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
@@ -16,6 +15,7 @@ import java.util.Locale;
 import java.util.function.LongConsumer;
 import lychnos.core.image.CheckedImage.ReadFile;
 import lychnos.core.image.ImageFormat;
+import lychnos.core.text.Sha256;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 
@@ -86,7 +86,7 @@ final class ImageFile {
             String lower = name.toLowerCase(Locale.ROOT);
             int text = lower.endsWith(".mf") ? 0 : lower.endsWith(".ovf") ? 1 : -1;
             ByteArrayOutputStream kept = text >= 0 && entry.getSize() <= MOST_TEXT ? new ByteArrayOutputStream() : null;
-            MessageDigest digest = sha256();
+            MessageDigest digest = Sha256.begin();
             byte[] buffer = new byte[BUFFER];
             long bytes = 0;
             for (int n = tar.read(buffer); n >= 0; n = tar.read(buffer)) {
@@ -103,18 +103,10 @@ final class ImageFile {
         }
     }
 
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
-    }
-
     /** Counts and digests what passes. */
     private static final class Digested extends FilterInputStream {
 
-        private final MessageDigest digest = sha256();
+        private final MessageDigest digest = Sha256.begin();
         private final LongConsumer progress;
         private byte[] ahead = {};
         private int aheadAt;

@@ -1,10 +1,9 @@
 package lychnos.server.secrets;
 
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.util.Base64;
+import lychnos.core.text.Sha256;
 
 /** Tokens that are handed out once and kept as digests alone. */
 public final class Digest {
@@ -21,10 +20,6 @@ public final class Digest {
     }
 
     public static byte[] of(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("SHA-256 is part of every Java", e);
-        }
+        return Sha256.begin().digest(token.getBytes(StandardCharsets.UTF_8));
     }
 }

@@ -11,7 +11,6 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
-import java.security.MessageDigest;
 import java.security.SecureRandom;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
@@ -21,6 +20,7 @@ import java.util.stream.Stream;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
+import lychnos.core.text.Sha256;
 
 /**
  * The keys that passwords are sealed with: AES-256-GCM (NIST SP 800-38D). Their file has one key a line, 32 bytes in
@@ -140,11 +140,7 @@ public final class SealKeys {
     }
 
     private static String id(byte[] key) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(key), 0, 4);
-        } catch (GeneralSecurityException e) {
-            throw new IllegalStateException("SHA-256 is part of every Java", e);
-        }
+        return HexFormat.of().formatHex(Sha256.begin().digest(key), 0, 4);
     }
 
     private static byte[] crypt(int mode, byte[] key, String place, byte[] nonce, byte[] text) {

@@ -1,11 +1,9 @@
 package lychnos.wire.ldap;
 
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
-import java.util.HexFormat;
 import javax.net.ssl.X509TrustManager;
+import lychnos.core.text.Sha256;
 import lychnos.wire.fault.WireText;
 
 /** Accepts one certificate, by its digest, and remembers which one was shown. */
@@ -25,12 +23,7 @@ final class PinnedCertificate implements X509TrustManager {
 
     @Override
     public void checkServerTrusted(X509Certificate[] chain, String type) throws CertificateException {
-        try {
-            shown = HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(chain[0].getEncoded()));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("this Java has no SHA-256", e);
-        }
+        shown = Sha256.hex(chain[0].getEncoded());
         if (!shown.equalsIgnoreCase(expected)) {
             throw new CertificateException(WireText.DIRECTORY_CERTIFICATE.text(shown));
         }

@@ -2,9 +2,9 @@ package lychnos.wire.tls;
 
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
-import java.security.MessageDigest;
 import java.security.PublicKey;
 import java.security.cert.Certificate;
+import java.security.cert.CertificateEncodingException;
 import java.security.cert.CertificateParsingException;
 import java.security.cert.X509Certificate;
 import java.security.interfaces.ECPublicKey;
@@ -12,10 +12,10 @@ import java.security.interfaces.RSAPublicKey;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.Collection;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import lychnos.core.text.Sha256;
 import lychnos.wire.fault.WireText;
 
 /** Reads what stands in certificates. */
@@ -51,8 +51,8 @@ public final class Shown {
     /** SHA-256 over the certificate's DER form, in lower-case hexadecimal. */
     public static String fingerprint(Certificate certificate) {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(certificate.getEncoded()));
-        } catch (GeneralSecurityException e) {
+            return Sha256.hex(certificate.getEncoded());
+        } catch (CertificateEncodingException e) {
             throw new IllegalArgumentException("a certificate that came over the wire has an encoding", e);
         }
     }

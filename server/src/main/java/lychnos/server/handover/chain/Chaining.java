@@ -3,7 +3,6 @@ package lychnos.server.handover.chain;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -13,6 +12,7 @@ import java.util.Optional;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.core.record.Chain.Link;
+import lychnos.core.text.Sha256;
 import lychnos.server.database.Rows;
 import lychnos.server.text.HandoverText;
 import org.hibernate.Session;
@@ -263,9 +263,7 @@ public class Chaining {
                 switch ((String) row[1]) {
                     case JOURNAL -> row[6] == null ? Optional.empty() : digest(entry, ((Number) row[18]).intValue());
                     case UNLINKED -> row[6] == null ? Optional.empty() : Optional.of(unlinked(entry));
-                    case RECORD ->
-                        Optional.ofNullable((String) row[13])
-                                .map(text -> CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8)));
+                    case RECORD -> Optional.ofNullable((String) row[13]).map(text -> Sha256.hex(text));
                     case END ->
                         row[14] == null
                                 ? Optional.empty()
