@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { usually } from '../../../lib/time';
   import { m } from '../../../messages';
   import B from '../../../parts/B.svelte';
@@ -64,6 +64,11 @@
     setTimeout(() => revealed === is && (revealed = null), SECONDS * 1000);
   }
 
+  /** A dialog would begin at what closes it. */
+  function forward(button: HTMLElement): void {
+    void tick().then(() => button.querySelector('button')?.focus());
+  }
+
   function keys(event: KeyboardEvent): void {
     const to = ({ ArrowLeft: at - 1, ArrowRight: at + 1 } as Record<string, number>)[event.key];
     if (to === undefined) return;
@@ -89,7 +94,7 @@
     </div>
     <div class="press">
       <B disabled={at === 0} onclick={() => go(at - 1)}>{t.back}</B>
-      <span class="next"
+      <span class="next" {@attach forward}
         ><B look="go" disabled={compares} onclick={next}
           >{now.last && !now.done && mayTick ? t.doneNext : at === values.length - 1 ? t.end : t.next}</B
         ></span

@@ -30,7 +30,7 @@ public final class DoctorMain {
     public static void main(String[] args) {
         Path data = Path.of(System.getenv().getOrDefault("LYCHNOS_DATA", ".lychnos"));
         Map<String, Path> folders = new LinkedHashMap<>();
-        folders.put("everything", data);
+        folders.put("the installation", data);
         List<DoctorLine> lines = new ArrayList<>(new MachineExam(
                         new MachineExam.MachineSettings(
                                 false,

@@ -21,7 +21,7 @@ public enum DoctorText implements Message {
     DATABASE_IS_OLD("The database is PostgreSQL {version}; {least} or newer is needed."),
     DATABASE_PENDING("{count} {count|migration is|migrations are} still to be applied to the database."),
     DATABASE_START("Start it, or Lychnos with it: ./lychnos start."),
-    DISK_FREE("{megabytes} MB are free where {what} is kept."),
+    DISK_FREE("{megabytes} MB are free for {what}."),
     DISK_MAKE_SPACE("Make space on the file system of {directory}."),
     DISK_NOT_READ("How much space is free in {directory} cannot be read."),
     ICMP_ALLOW(
