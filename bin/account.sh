@@ -15,16 +15,15 @@ page People.
 TXT
 }
 case ${1:-} in add|list|disable|reset-password) ;; --help) account_usage; exit 0 ;; *) account_usage >&2; exit 2 ;; esac
-[ -f "$DATA/pg/postmaster.pid" ] || die "no server runs here: ./lychnos start"
-ACCOUNT_PG=$(sed -n 4p "$DATA/pg/postmaster.pid")
+installation_database
 URL=${LYCHNOS_URL:-$(cat "$DATA/start.url" 2>/dev/null || echo http://127.0.0.1:8080/)}
 
 # account_sql NAME=VALUE … : runs what comes in; values go in as variables and never into the text
 account_sql() {
   local set=()
   for each in "$@"; do set+=(-v "$each"); done
-  PGPASSWORD=$(cat "$DATA/pg.password") "$(pg_bin)/psql" -X -q -t -A -v ON_ERROR_STOP=1 -h 127.0.0.1 -p \
-    "$ACCOUNT_PG" -U lychnos -d lychnos "${set[@]}" -f -
+  PGPASSWORD=$DB_PASSWORD "$(pg_bin)/psql" -X -q -t -A -v ON_ERROR_STOP=1 -h 127.0.0.1 -p \
+    "$DB_PORT" -U "$DB_OWNER" -d lychnos "${set[@]}" -f -
 }
 
 # account_link LOGIN: a link with which this person sets a password

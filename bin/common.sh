@@ -192,7 +192,8 @@ SQL
 # app_java MAIN ARGUMENT …: a program of the server's that is not the server
 app_java() {
   local app=$ROOT/server/target/quarkus-app
-  java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" "$@"
+  java -XX:TieredStopAtLevel=1 -Djava.util.logging.manager=org.jboss.logmanager.LogManager \
+    -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" "$@"
 }
 
 pg_createdb() { # pg_createdb PORT NAME [PASSWORD]
@@ -278,3 +279,26 @@ make_stage() {
 }
 
 hall_classpath() { echo "$ROOT/lab/target/classes:$ROOT/lab/target/lib/*"; }
+
+# --- an installed package -----------------------------------------------------------------------------------------
+
+# The database of this installation, for its owner: sets DB_PORT, DB_OWNER and DB_PASSWORD.
+installation_database() {
+  if [ -n "${LYCHNOS_PACKAGED:-}" ]; then
+    [ -r /etc/lychnos/migrate.env ] || die "run this as root: it reads /etc/lychnos/migrate.env"
+    . /etc/lychnos/migrate.env
+    DB_PORT=$(sed -n 's#^QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://[^:/]*:\([0-9]*\)/.*#\1#p' /etc/lychnos/server.env)
+    DB_OWNER=$LYCHNOS_DB_OWNER DB_PASSWORD=$LYCHNOS_DB_OWNER_PASSWORD
+  else
+    [ -f "$DATA/pg/postmaster.pid" ] || die "no server runs here: ./lychnos start"
+    DB_PORT=$(sed -n 4p "$DATA/pg/postmaster.pid")
+    DB_OWNER=lychnos DB_PASSWORD=$(cat "$DATA/pg.password")
+  fi
+}
+
+# a package brings what it needs, and nothing of it is built here
+if [ -n "${LYCHNOS_PACKAGED:-}" ]; then
+  ensure_base() { :; }
+  ensure_node() { :; }
+  ensure_built() { :; }
+fi

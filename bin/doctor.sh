@@ -16,12 +16,18 @@ fi
 ensure_base
 ensure_node
 ensure_built
-[ ! -f "$DATA/reach" ] || LYCHNOS_REACH_MACHINES=$(cat "$DATA/reach")
-export LYCHNOS_REACH_MACHINES=${LYCHNOS_REACH_MACHINES:-} LYCHNOS_DATA=$DATA
-if [ -f "$DATA/pg/postmaster.pid" ] && port_open "$(sed -n 4p "$DATA/pg/postmaster.pid")"; then
-  QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$(sed -n 4p "$DATA/pg/postmaster.pid")/lychnos
-  QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=$(cat "$DATA/pg.password")
-  LYCHNOS_SERVER_ROLE=lychnos_app
-  export QUARKUS_DATASOURCE_JDBC_URL QUARKUS_DATASOURCE_USERNAME QUARKUS_DATASOURCE_PASSWORD LYCHNOS_SERVER_ROLE
+export LYCHNOS_DATA=$DATA
+if [ -n "${LYCHNOS_PACKAGED:-}" ]; then
+  set -a; . /etc/lychnos/server.env; set +a
+else
+  [ ! -f "$DATA/reach" ] || LYCHNOS_REACH_MACHINES=$(cat "$DATA/reach")
+fi
+export LYCHNOS_REACH_MACHINES=${LYCHNOS_REACH_MACHINES:-} LYCHNOS_SERVER_ROLE=lychnos_app
+unset QUARKUS_DATASOURCE_JDBC_URL
+if [ -n "${LYCHNOS_PACKAGED:-}" ] \
+  || { [ -f "$DATA/pg/postmaster.pid" ] && port_open "$(sed -n 4p "$DATA/pg/postmaster.pid")"; }; then
+  installation_database
+  export QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$DB_PORT/lychnos
+  export QUARKUS_DATASOURCE_USERNAME=$DB_OWNER QUARKUS_DATASOURCE_PASSWORD=$DB_PASSWORD
 fi
 app_java lychnos.server.doctor.DoctorMain

@@ -154,7 +154,7 @@ final class MachineExam {
     private DoctorLine key() {
         Path file = settings.keyFile;
         if (!Files.exists(file)) {
-            return DoctorLine.bad(DoctorText.KEY_IS_MISSING, file).advised(DoctorText.KEY_RESTORE);
+            return DoctorLine.look(DoctorText.KEY_IS_MISSING, file).advised(DoctorText.KEY_RESTORE);
         }
         try {
             Set<PosixFilePermission> may = Files.getPosixFilePermissions(file);

@@ -31,11 +31,12 @@ public enum DoctorText implements Message {
     KEY_CHECK_OWNER("Let its owner alone read it: chmod 600 {file}."),
     KEY_FINISH_ROTATION("Stop the server and run ./lychnos rotate-key again."),
     KEY_IS_GOOD("The key of sealed passwords can be read by its owner alone."),
-    KEY_IS_MISSING("The key of sealed passwords is not at {file}."),
+    KEY_IS_MISSING("There is no key of sealed passwords at {file}."),
     KEY_IS_OPEN("Others than its owner can read the key of sealed passwords."),
     KEY_ROTATION_BROKE_OFF("A rotation of the key of sealed passwords did not come to its end."),
     KEY_RESTORE(
-            "Restore it from where you keep it with your backups: passwords that it sealed cannot be opened without it."),
+            "A new installation makes it with its first password. Where passwords were sealed before, restore it from your "
+                    + "backups: they cannot be opened without it."),
     MIGRATE("Stop the server and start it again with ./lychnos start, which brings the database up to date."),
     NAMESPACES_ARE_ALLOWED("Network namespaces can be made, as the demo and the tests need them."),
     NAMESPACES_NOT_ALLOWED("Network namespaces cannot be made; only the demo and the tests need them."),
@@ -45,7 +46,9 @@ public enum DoctorText implements Message {
     REACH_IS_EMPTY("The server may not reach any network."),
     REACH_IS_LAB("This is a lab: everything that a lab can reach is allowed."),
     REACH_IS_SET("The server may reach {prefixes}."),
-    REACH_SET("Set your management networks: ./lychnos start --reach PREFIX,…"),
+    REACH_SET(
+            "Set your management networks: ./lychnos start --reach PREFIX,…, or LYCHNOS_REACH_MACHINES in the settings of "
+                    + "the service."),
     ROLE_GIVE_LESS("Start the server with ./lychnos start: it gives the role what it needs and nothing more."),
     ROLE_IS_BOUND("The server's role cannot change the journal."),
     ROLE_MAY_TOO_MUCH("The server's role {role} can change the journal."),

@@ -114,7 +114,7 @@ class MachineExamTest {
         Files.setPosixFilePermissions(key, PosixFilePermissions.fromString("rw-r-----"));
         bad(DoctorState.BAD, found(DoctorText.KEY_IS_OPEN, exam()));
         Files.delete(key);
-        bad(DoctorState.BAD, found(DoctorText.KEY_IS_MISSING, exam()));
+        bad(DoctorState.LOOK, found(DoctorText.KEY_IS_MISSING, exam()));
     }
 
     /** A certificate that is valid until so many days from now. */
