@@ -287,7 +287,8 @@ installation_database() {
   if [ -n "${LYCHNOS_PACKAGED:-}" ]; then
     [ -r /etc/lychnos/migrate.env ] || die "run this as root: it reads /etc/lychnos/migrate.env"
     . /etc/lychnos/migrate.env
-    DB_PORT=$(sed -n 's#^QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://[^:/]*:\([0-9]*\)/.*#\1#p' /etc/lychnos/server.env)
+    DB_PORT=$(sed -n 's#^QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://[^:/]*:\([0-9]*\)/.*#\1#p' \
+      /etc/lychnos/server.env)
     DB_OWNER=$LYCHNOS_DB_OWNER DB_PASSWORD=$LYCHNOS_DB_OWNER_PASSWORD
   else
     [ -f "$DATA/pg/postmaster.pid" ] || die "no server runs here: ./lychnos start"

@@ -3,9 +3,9 @@ if [ $# -gt 0 ]; then
   cat <<'TXT'
 usage: ./lychnos doctor
 
-Looks at what the server needs: what it may reach, ICMP, raw sockets, namespaces, disk, clock, key, certificate, and the
-database if it runs. Says what to do where something is missing, and changes nothing. Leads see the same, and the vantage
-points, on the page “Server” in their menu.
+Looks at what the server needs: what it may reach, ICMP, raw sockets, namespaces, disk, clock, key, certificate, and
+the database if it runs. Says what to do where something is missing, and changes nothing. Leads see the same, and the
+vantage points, on the page “Server” in their menu.
 
 Exits with 0 if nothing is missing, 1 if something is.
 

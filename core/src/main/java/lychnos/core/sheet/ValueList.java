@@ -33,8 +33,8 @@ public final class ValueList {
 
     /**
      * Every value of a member that can be typed: what every machine is asked for, then the addresses of its other roles
-     * and its facts, passwords last. A value that has two names is listed once, and the number of a single machine not at
-     * all.
+     * and its facts, passwords last. A value that has two names is listed once, and the number of a single machine
+     * not at all.
      */
     public static List<PlannedValue> of(Kind kind, Values values) {
         Map<String, String> titles =

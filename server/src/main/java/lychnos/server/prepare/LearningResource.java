@@ -41,8 +41,8 @@ import lychnos.server.text.PrepareText;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Learns the dialogue of a kind from the log of a setup that a person did by hand. The log is kept sealed, or comes with
- * each question and is not kept; what may be a password in it is in no answer.
+ * Learns the dialogue of a kind from the log of a setup that a person did by hand. The log is kept sealed, or comes
+ * with each question and is not kept; what may be a password in it is in no answer.
  */
 @Path("/api")
 @RolesAllowed("engineer")

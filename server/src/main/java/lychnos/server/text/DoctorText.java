@@ -24,8 +24,8 @@ public enum DoctorText implements Message {
     DISK_FREE("{megabytes} MB are free for {what}."),
     DISK_MAKE_SPACE("Make space on the file system of {directory}."),
     DISK_NOT_READ("How much space is free in {directory} cannot be read."),
-    ICMP_ALLOW(
-            "Allow it: sysctl -w net.ipv4.ping_group_range=\"0 2147483647\". Until then ARP and TCP are asked instead."),
+    ICMP_ALLOW("Allow it: sysctl -w net.ipv4.ping_group_range=\"0 2147483647\". Until then ARP and TCP "
+            + "are asked instead."),
     ICMP_IS_ALLOWED("The server may send ICMP echo requests."),
     ICMP_NOT_ALLOWED("The server may not send ICMP echo requests."),
     KEY_CHECK_OWNER("Let its owner alone read it: chmod 600 {file}."),
@@ -35,8 +35,8 @@ public enum DoctorText implements Message {
     KEY_IS_OPEN("Others than its owner can read the key of sealed passwords."),
     KEY_ROTATION_BROKE_OFF("A rotation of the key of sealed passwords did not come to its end."),
     KEY_RESTORE(
-            "A new installation makes it with its first password. Where passwords were sealed before, restore it from your "
-                    + "backups: they cannot be opened without it."),
+            "A new installation makes it with its first password. Where passwords were sealed before, restore it from "
+                    + "your backups: they cannot be opened without it."),
     MIGRATE("Stop the server and start it again with ./lychnos start, which brings the database up to date."),
     NAMESPACES_ARE_ALLOWED("Network namespaces can be made, as the demo and the tests need them."),
     NAMESPACES_NOT_ALLOWED("Network namespaces cannot be made; only the demo and the tests need them."),
@@ -47,8 +47,8 @@ public enum DoctorText implements Message {
     REACH_IS_LAB("This is a lab: everything that a lab can reach is allowed."),
     REACH_IS_SET("The server may reach {prefixes}."),
     REACH_SET(
-            "Set your management networks: ./lychnos start --reach PREFIX,…, or LYCHNOS_REACH_MACHINES in the settings of "
-                    + "the service."),
+            "Set your management networks: ./lychnos start --reach PREFIX,…, or LYCHNOS_REACH_MACHINES in the settings "
+                    + "of the service."),
     ROLE_GIVE_LESS("Start the server with ./lychnos start: it gives the role what it needs and nothing more."),
     ROLE_IS_BOUND("The server's role cannot change the journal."),
     ROLE_MAY_TOO_MUCH("The server's role {role} can change the journal."),

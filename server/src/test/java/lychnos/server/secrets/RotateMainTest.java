@@ -78,7 +78,8 @@ class RotateMainTest {
             statement.execute(
                     "insert into run (unit_id, purpose, state, created_at) values (1, 'console', 'DONE', now())");
             statement.execute(
-                    "insert into dialogue (run_id, unit_id, place, mode, state, waits_for) values (1, 1, 0, 'ASK', 'DONE', 'NOTHING')");
+                    "insert into dialogue (run_id, unit_id, place, mode, state, waits_for) values (1, 1, 0, 'ASK', "
+                            + "'DONE', 'NOTHING')");
         }
         box(
                 "insert into setup_piece (dialogue_id, number, at, kind, key_id, nonce, sealed) values (1, 3, now(), "

@@ -92,8 +92,8 @@ public class SetupLogs {
     /** The end of what a line has shown, for a screen or a server that comes later. */
     LogTail tail(long dialogueId, long from) {
         List<Object[]> rows = rows(
-                "select * from (select number, at, kind, key_id, nonce, sealed from setup_piece where dialogue_id = :id "
-                        + "and number >= " + from + " order by number desc limit " + TAIL + ") t order by number",
+                "select * from (select number, at, kind, key_id, nonce, sealed from setup_piece where dialogue_id = "
+                        + ":id and number >= " + from + " order by number desc limit " + TAIL + ") t order by number",
                 dialogueId);
         String shown = rows.stream()
                 .filter(row -> kind(row) == 'o')
@@ -110,7 +110,8 @@ public class SetupLogs {
     @Transactional
     public SetupLog of(long dialogueId) {
         List<Object[]> rows = rows(
-                "select number, at, kind, key_id, nonce, sealed from setup_piece where dialogue_id = :id order by number",
+                "select number, at, kind, key_id, nonce, sealed from setup_piece where dialogue_id = :id order by "
+                        + "number",
                 dialogueId);
         if (rows.isEmpty()) {
             throw Refusal.notFound(ConfigureText.NO_SUCH_LOG.said());
