@@ -153,6 +153,27 @@ class SetupLogsTest {
     }
 
     @Test
+    void aSetupByHandHoldsNoOtherUnitBackAndIsNotStartedWithOthers() {
+        engineer.post(path + "/units", Map.of("kind", "tally-gateway", "count", 1, "members", 0));
+        int first = unit;
+        unit = engineer.get(path + "/prepare").getInt("units.find { it.id != " + first + " }.id");
+        fact("serial", "TG-" + unit);
+        Json fit = engineer.get(path + "/fits?unit=" + unit);
+        engineer.post(
+                        path + "/allocations",
+                        Map.of("lines", fit.getList("fits[0].lines"), "growth", fit.getList("fits[0].growth")))
+                .statusCode(200);
+        List<Boolean> alone = engineer.get(path + "/lanes").getList("startable.alone");
+        assertEquals(List.of(true, true), alone);
+        int second = unit;
+        unit = first;
+        begun();
+        unit = second;
+        fact("console", "/dev/ttyS98");
+        begin().statusCode(204);
+    }
+
+    @Test
     void theLogIsSealedAndWhatItTaughtSetsUpTheNext() {
         int dialogue = begun();
         setUpByHand(dialogue);

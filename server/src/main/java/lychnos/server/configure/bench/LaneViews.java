@@ -113,12 +113,14 @@ public class LaneViews {
         Map<Long, Unit> sharing = factoryAddresses.waiting(bringUp, bringUps.units(bringUpId));
         facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
             if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
+                boolean byHand = known.kind().dialogue().get().byHand();
                 startable.add(new StartableUnit(
                         unit.id,
                         unit.label(),
                         known.kind().title(),
                         unit.place(),
-                        begun.waits(unit.kind).isPresent()
+                        byHand // a person has one line at a time
+                                || begun.waits(unit.kind).isPresent()
                                 || sharing.containsKey(unit.id)
                                 || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
             }

@@ -10,12 +10,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.order.FirstAlone;
 import lychnos.core.order.FirstAlone.Stage;
 import lychnos.core.order.RoundOrder.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.jobs.Run;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.text.ConfigureText;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -25,9 +27,11 @@ import org.hibernate.Session;
 public class GoingAlone {
 
     private final Session db;
+    private final Kinds kinds;
 
-    GoingAlone(Session db) {
+    GoingAlone(Session db, Kinds kinds) {
         this.db = db;
+        this.kinds = kinds;
     }
 
     /** A unit that was begun on a console. */
@@ -102,9 +106,16 @@ public class GoingAlone {
             }
             Stage set = proven.contains(unit.id) ? Stage.PROVEN : Stage.SET_UP;
             Stage working = surprised.contains(run.id) ? Stage.SURPRISE : Stage.UNDER_WAY;
-            begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
+            if (!byHand(unit)) {
+                begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
+            }
         }
         return begun;
+    }
+
+    /** What a person does by hand says nothing of a dialogue: it holds no other unit back, and proves no dialogue. */
+    private boolean byHand(Unit unit) {
+        return kinds.of(unit).dialogue().filter(Dialogue::byHand).isPresent();
     }
 
     /** Units whose endpoints have all been checked and of which no rung fails. A missing name holds no other back. */

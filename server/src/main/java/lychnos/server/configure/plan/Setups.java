@@ -168,7 +168,9 @@ public class Setups {
             before = member;
         }
         begun.underWay().add(unit.id);
-        begun.add(unit.kind, new GoingAlone.Other(unit.id, unit.label(), Stage.UNDER_WAY));
+        if (!dialogue.byHand()) {
+            begun.add(unit.kind, new GoingAlone.Other(unit.id, unit.label(), Stage.UNDER_WAY));
+        }
         journal.write(
                 person,
                 unit.bringUpId,
