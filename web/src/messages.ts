@@ -986,7 +986,7 @@ export const m = {
         'Afterwards Lychnos writes the dialogue that sets up the next ones. What is shown and typed is kept sealed.',
       noLine: 'Enter the console port in Prepare, or use the serial port of this computer.',
       begin: 'Set up by hand and learn',
-      press: 'Press a value to type it. Enter is yours.',
+      press: 'Press a value to type it, then press Enter yourself.',
       type: (what: string) => `Type ${what}`,
       finish: 'The machine is set up',
       learn: 'Learn from this setup',

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.server.configure.model.Change.RecordingPiece;
 import lychnos.server.configure.model.SetupLogs;
+import lychnos.server.configure.plan.GoingAlone;
 import lychnos.server.http.Json;
 import lychnos.server.http.Response;
 import org.hibernate.Session;
@@ -53,9 +54,13 @@ class SetupLogsTest {
     SetupLogs logs;
 
     @Inject
+    GoingAlone goingAlone;
+
+    @Inject
     Session db;
 
     private Client engineer;
+    private long bringUp;
     private String path;
     private int unit;
     private String address;
@@ -72,15 +77,15 @@ class SetupLogsTest {
         if (saved.statusCode() == 200) {
             Client.lead().post("/api/catalogue/tally-gateway/publish", Map.of("note", "its plate"));
         }
-        long id = engineer.bringUp();
-        path = "/api/bring-ups/" + id;
-        engineer.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.220-229"));
+        bringUp = engineer.bringUp();
+        path = "/api/bring-ups/" + bringUp;
+        engineer.network(bringUp, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.220-229"));
         unit = engineer.post(path + "/units", Map.of("kind", "tally-gateway", "count", 1, "members", 0))
                 .json()
                 .getInt("[0]");
         name = engineer.get(path + "/prepare").getString("units[0].name");
         fact("serial", "TG-" + unit);
-        engineer.take(id).statusCode(200);
+        engineer.take(bringUp).statusCode(200);
         address = engineer.get(path + "/ribbon").getString("seats[0].address");
     }
 
@@ -170,7 +175,22 @@ class SetupLogsTest {
         begun();
         unit = second;
         fact("console", "/dev/ttyS98");
+        assertEquals(Map.of(), goingAlone.goingAlone(bringUp), "nothing is tried yet that could surprise");
         begin().statusCode(204);
+    }
+
+    @Test
+    void aLogThatNothingWasAddedToForLongIsDeletedThoughItsSetupNeverEnded() {
+        int dialogue = begun();
+        Instant before = Instant.now().minus(SetupLogs.KEPT).minusSeconds(60);
+        logs.keep(List.of(new RecordingPiece(dialogue, 0, before, 'o', "called: ")));
+        logs.deleteOld();
+        engineer.post("/api/kinds/lessons", lesson(dialogue)).statusCode(404);
+        logs.keep(List.of(
+                new RecordingPiece(dialogue, 1, before, 'o', "called: "),
+                new RecordingPiece(dialogue, 2, Instant.now(), 'i', name + "\r")));
+        logs.deleteOld();
+        engineer.post("/api/kinds/lessons", lesson(dialogue)).statusCode(200);
     }
 
     @Test

@@ -114,6 +114,11 @@ public record Kind(
         return atRack.plug;
     }
 
+    /** Whether a person does the whole setup on its console, since it is not described. */
+    public boolean byHand() {
+        return dialogue.filter(Dialogue::byHand).isPresent();
+    }
+
     /** Where its first setup uses a fact, told from the dialogue, and what the description adds; or empty. */
     public String usedAt(FactSpec fact) {
         return dialogue.map(asking -> AskedWhere.of(fact, asking)).orElse(fact.asked());

@@ -84,7 +84,7 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
         if (!pages.isEmpty()) {
             all.add(KindSummaryText.PAGES_BY_PERSON.text(String.join(", ", pages)));
         }
-        if (!kind.driven() && kind.dialogue().map(Dialogue::byHand).orElse(true)) {
+        if (!kind.driven() && (kind.dialogue().isEmpty() || kind.byHand())) {
             all.add(KindSummaryText.WHOLE_SETUP_BY_PERSON.text());
         }
         int atRack = kind.atRack().checks().size();

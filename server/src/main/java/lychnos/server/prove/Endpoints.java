@@ -159,15 +159,11 @@ public class Endpoints {
 
     /** Whether its settings were entered by a person: so was its password. */
     private static boolean typedByHand(Kind kind) {
-        return byHand(kind)
+        return kind.byHand()
                 || kind.dialogue()
                         .map(Dialogue::over)
                         .filter(over -> !over.reads().isEmpty())
                         .isPresent();
-    }
-
-    private static boolean byHand(Kind kind) {
-        return kind.dialogue().filter(Dialogue::byHand).isPresent();
     }
 
     private Optional<Run> newest(long unitId) {
@@ -283,7 +279,7 @@ public class Endpoints {
         Optional<MemberDialogue> setUp = dialogues.stream()
                 .filter(row -> row.state == MemberDialogue.DialogueState.DONE && row.endedAt != null)
                 .filter(row ->
-                        shared ? row.identified || row.line.isEmpty() || byHand(kind) : row.member.equals(member))
+                        shared ? row.identified || row.line.isEmpty() || kind.byHand() : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(
                         row.endedAt, own.text("serial").orElse(""), readBack(kind, row), identifiedBy(kind, row)))

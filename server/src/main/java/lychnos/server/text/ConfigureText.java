@@ -221,9 +221,6 @@ public enum ConfigureText implements Message {
     SEALED_PASSWORD_IS_GONE("The sealed password is gone."),
     SERVER_IS_STOPPING("This server is stopping."),
     SET_UP_ALREADY("This unit is set up already."),
-    SETUP_BY_HAND_NEEDS_A_LINE_FROM_HERE(
-            "A vantage point reaches the line of {unit}. A setup by hand needs a line that Lychnos reaches itself, or "
-                    + "the serial port of this computer."),
     SETUP_IS_NOT_BY_HAND("This setup is not done by hand."),
     SHOWED_THE_PASSWORD("showed the password of “{step}{field}”{member}"),
     SHOWS_ANOTHER_CERTIFICATE_THAN_BEFORE(

@@ -232,7 +232,7 @@ public class BenchViews {
                 run.map(each -> each.state.name()).orElse(""),
                 run.map(each -> each.note).orElse(""),
                 members,
-                kind.dialogue().filter(Dialogue::byHand).isPresent(),
+                kind.byHand(),
                 kind.dialogue().filter(dialogue -> dialogue.log() != null).isPresent(),
                 logs.of(unitId),
                 windows.of(answers.known(unit))

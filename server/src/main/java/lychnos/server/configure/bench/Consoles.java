@@ -77,6 +77,9 @@ public class Consoles implements VantageEars {
      */
     private final Set<Long> changed = ConcurrentHashMap.newKeySet();
 
+    /** Of logs of setups by hand, what the database did not take; one thread keeps recordings. */
+    private List<Change.RecordingPiece> unkept = List.of();
+
     private final ExecutorService pool;
     private final Clockwork clockwork;
     private volatile boolean stopping;
@@ -229,7 +232,7 @@ public class Consoles implements VantageEars {
 
     private void keepRecordings() {
         List<Change.RecordingPiece> pieces = new ArrayList<>();
-        List<Change.RecordingPiece> byHand = new ArrayList<>();
+        List<Change.RecordingPiece> byHand = new ArrayList<>(unkept);
         benches.values().forEach(bench -> bench.members()
                 .values()
                 .forEach(line -> (line.dialogue().byHand() ? byHand : pieces).addAll(line.takePieces())));
@@ -239,10 +242,21 @@ public class Consoles implements VantageEars {
             if (!pieces.isEmpty() || !told.isEmpty()) {
                 store.keep(pieces, told);
             }
-            logs.keep(byHand);
         } catch (RuntimeException e) {
             changed.addAll(told);
             LOG.warnf("A recording has a gap: %s", e.getMessage());
+        }
+        keepLogs(byHand);
+    }
+
+    /** A log that has a gap would teach something else: what cannot be kept now is kept later. */
+    private void keepLogs(List<Change.RecordingPiece> pieces) {
+        unkept = pieces;
+        try {
+            logs.keep(pieces);
+            unkept = List.of();
+        } catch (RuntimeException e) {
+            LOG.warnf("The log of a setup cannot be kept now (%s); trying again.", e.getMessage());
         }
     }
 

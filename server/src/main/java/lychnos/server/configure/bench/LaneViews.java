@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.kind.Kind;
@@ -113,13 +112,12 @@ public class LaneViews {
         Map<Long, Unit> sharing = factoryAddresses.waiting(bringUp, bringUps.units(bringUpId));
         facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
             if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
-                boolean byHand = known.kind().dialogue().get().byHand();
                 startable.add(new StartableUnit(
                         unit.id,
                         unit.label(),
                         known.kind().title(),
                         unit.place(),
-                        byHand // a person has one line at a time
+                        known.kind().byHand() // a person has one line at a time
                                 || begun.waits(unit.kind).isPresent()
                                 || sharing.containsKey(unit.id)
                                 || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
@@ -202,7 +200,7 @@ public class LaneViews {
         boolean standsBy = row.state == MemberDialogue.DialogueState.DONE
                 && !row.identified
                 && !row.line.isEmpty()
-                && !kind.dialogue().map(Dialogue::byHand).orElse(false);
+                && !kind.byHand();
         return new BenchLane(
                 unit.id,
                 row.id,

@@ -101,7 +101,11 @@ final class LineOpener {
             store.opened(bench.held(), List.of(row.id), true);
             return Optional.empty();
         }
-        Optional<FarVantage> far = vantages.farOf(opening.line().get().address());
+        // a vantage point that carries the dialogue on keeps in a file what it cannot hand in; of a setup by hand it
+        // passes the bytes on and keeps nothing
+        Optional<FarVantage> far = opening.dialogue().byHand()
+                ? Optional.empty()
+                : vantages.farOf(opening.line().get().address());
         OpenLine line = far.isPresent()
                 ? new VantageLine(
                         bench.held(),

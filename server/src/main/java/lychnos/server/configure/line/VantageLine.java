@@ -302,7 +302,7 @@ public final class VantageLine implements OpenLine {
         return notByHand();
     }
 
-    /** A vantage point keeps what it cannot hand in, and must not keep what a person types. */
+    /** The dialogue of a setup by hand stays on the server. */
     private static CompletableFuture<Optional<String>> notByHand() {
         return CompletableFuture.completedFuture(Optional.of(ConfigureText.SETUP_IS_NOT_BY_HAND.text()));
     }

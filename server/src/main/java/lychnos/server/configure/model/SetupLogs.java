@@ -29,7 +29,7 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class SetupLogs {
 
-    /** How long a log is kept after its setup has ended. */
+    /** How long a log is kept after its last piece. */
     public static final Duration KEPT = Duration.ofDays(30);
 
     private static final int NEWEST = 50;
@@ -206,11 +206,12 @@ public class SetupLogs {
         journal.write(person, unit.bringUpId, unit.id, ConfigureText.DELETED_THE_LOG_OF_A_SETUP.text(), null, null);
     }
 
-    /** Deletes the logs of setups that ended {@link #KEPT} ago. */
+    /** Deletes the logs that nothing was added to for {@link #KEPT}, whether or not their setups came to an end. */
     @Transactional
     public void deleteOld() {
         db.createNativeMutationQuery(
-                        "delete from setup_piece p using dialogue d where d.id = p.dialogue_id and d.ended_at < :until")
+                        "delete from setup_piece where dialogue_id in (select dialogue_id from setup_piece group by "
+                                + "dialogue_id having max(at) < :until)")
                 .setParameter("until", clock.instant().minus(KEPT))
                 .executeUpdate();
     }

@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import lychnos.core.dialogue.Dialogue;
 import lychnos.core.order.FirstAlone;
 import lychnos.core.order.FirstAlone.Stage;
 import lychnos.core.order.RoundOrder.Hold;
@@ -106,16 +105,12 @@ public class GoingAlone {
             }
             Stage set = proven.contains(unit.id) ? Stage.PROVEN : Stage.SET_UP;
             Stage working = surprised.contains(run.id) ? Stage.SURPRISE : Stage.UNDER_WAY;
-            if (!byHand(unit)) {
+            // what a person does by hand holds no other unit back, and proves no dialogue
+            if (!kinds.of(unit).byHand()) {
                 begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
             }
         }
         return begun;
-    }
-
-    /** What a person does by hand says nothing of a dialogue: it holds no other unit back, and proves no dialogue. */
-    private boolean byHand(Unit unit) {
-        return kinds.of(unit).dialogue().filter(Dialogue::byHand).isPresent();
     }
 
     /** Units whose endpoints have all been checked and of which no rung fails. A missing name holds no other back. */

@@ -31,7 +31,6 @@ import lychnos.server.text.ConfigureText;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.SignedUnits;
 import lychnos.server.units.Unit;
-import lychnos.server.vantage.Vantages;
 import org.hibernate.FlushMode;
 import org.hibernate.Session;
 
@@ -45,7 +44,6 @@ public class Setups {
     private final BringUps bringUps;
     private final SignedUnits signedUnits;
     private final ChangeWindows windows;
-    private final Vantages vantages;
     private final Kinds kinds;
     private final Plans plans;
     private final Answers answers;
@@ -71,9 +69,7 @@ public class Setups {
             GoingAlone goingAlone,
             FactoryAddresses factoryAddresses,
             SignedUnits signedUnits,
-            ChangeWindows windows,
-            Vantages vantages) {
-        this.vantages = vantages;
+            ChangeWindows windows) {
         this.windows = windows;
         this.factoryAddresses = factoryAddresses;
         this.signedUnits = signedUnits;
@@ -149,8 +145,8 @@ public class Setups {
             row.member = member;
             row.place = place++;
             Optional<ConsoleLines.OpenableLine> line = lines.of(bringUp.site.id, known, member);
-            if (dialogue.byHand()) {
-                refuseWithoutLine(unit, line);
+            if (dialogue.byHand() && line.isEmpty()) {
+                throw Refusal.conflict(ConfigureText.NO_LINE_FOR_A_SETUP_BY_HAND.said(unit.label()));
             }
             row.line = line.map(ConsoleLines.OpenableLine::title).orElse("");
             row.mode = mode;
@@ -183,16 +179,6 @@ public class Setups {
                         : ConfigureText.STARTED_THE_SETUP_OUT_OF_ORDER.text(reason),
                 null,
                 null);
-    }
-
-    /** A person works on a line, and what is typed there must not pass through what could keep it. */
-    private void refuseWithoutLine(Unit unit, Optional<ConsoleLines.OpenableLine> line) {
-        if (line.isEmpty()) {
-            throw Refusal.conflict(ConfigureText.NO_LINE_FOR_A_SETUP_BY_HAND.said(unit.label()));
-        }
-        if (vantages.farOf(line.get().address()).isPresent()) {
-            throw Refusal.conflict(ConfigureText.SETUP_BY_HAND_NEEDS_A_LINE_FROM_HERE.said(unit.label()));
-        }
     }
 
     /** After one machine of a unit was replaced the others' setups stand, and belong to the new one. */

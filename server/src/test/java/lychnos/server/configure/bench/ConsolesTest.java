@@ -18,7 +18,10 @@ import static org.mockito.Mockito.when;
 
 import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -33,6 +36,7 @@ import lychnos.core.address.Address;
 import lychnos.core.dialogue.AgreedTerms;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.LineSettings;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
@@ -40,8 +44,10 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.line.Cables;
+import lychnos.server.configure.line.MemberLine;
 import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.line.TarnDialogue;
+import lychnos.server.configure.model.Change.RecordingPiece;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.LineKeys;
@@ -55,7 +61,9 @@ import lychnos.server.time.Clockwork;
 import lychnos.server.vantage.Vantages;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
+import lychnos.wire.console.LineEvents;
 import lychnos.wire.far.Codec;
+import lychnos.wire.far.FarVantage;
 import lychnos.wire.vantage.Vantage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -70,6 +78,8 @@ class ConsolesTest {
     private static final Held AGAIN = new Held(1, 2, 3, ConsoleStore.CONSOLE, 5);
 
     private final ConsoleStore store = mock(ConsoleStore.class);
+    private final SetupLogs logs = mock(SetupLogs.class);
+    private final Vantages vantages = mock(Vantages.class);
     private final ConsoleReader reader = mock(ConsoleReader.class);
     private final Openings openings = mock(Openings.class);
     private final Runs runs = mock(Runs.class);
@@ -78,11 +88,11 @@ class ConsolesTest {
     private final ScheduledExecutorService alarms = mock(ScheduledExecutorService.class);
     private final AtomicInteger opened = new AtomicInteger();
     private final BlockingQueue<ConsoleLine> lines = new LinkedBlockingQueue<>();
+    private volatile LineEvents heard;
     private Consoles consoles;
 
     @BeforeEach
     void begin() throws Exception {
-        Vantages vantages = mock(Vantages.class);
         when(vantages.codec()).thenReturn(new Codec());
         when(vantages.farOf(any())).thenReturn(Optional.empty());
         when(clockwork.threads()).thenReturn(alarms);
@@ -92,6 +102,7 @@ class ConsolesTest {
         when(vantage.line(any(), any(), any())).thenAnswer(call -> {
             opened.incrementAndGet();
             ConsoleLine line = mock(ConsoleLine.class);
+            heard = call.getArgument(2);
             lines.add(line);
             return line;
         });
@@ -99,7 +110,7 @@ class ConsolesTest {
         when(config.run().consoleWorkers()).thenReturn(4);
         consoles = new Consoles(
                 store,
-                mock(SetupLogs.class),
+                logs,
                 mock(LineKeys.class),
                 reader,
                 mock(StepQueue.class),
@@ -121,6 +132,10 @@ class ConsolesTest {
     }
 
     private static Openings.LineOpening opening() {
+        return opening(TarnDialogue.of(List.of(TarnDialogue.asked("log-in", "name:", "x")), List.of()));
+    }
+
+    private static Openings.LineOpening opening(Dialogue dialogue) {
         MemberDialogue row = new MemberDialogue();
         row.id = 7L;
         row.member = "left";
@@ -128,7 +143,6 @@ class ConsolesTest {
         row.note = "";
         row.prerequisite = "";
         row.state = MemberDialogue.DialogueState.SHUT;
-        Dialogue dialogue = TarnDialogue.of(List.of(TarnDialogue.asked("log-in", "name:", "x")), List.of());
         MemberValues values = new MemberValues(
                 UnitFacts.resolve(KindReader.shipped("interconnect-pair"), 2, Map.of(), Map.of()),
                 "left",
@@ -228,6 +242,38 @@ class ConsolesTest {
         regularly("renewed");
         assertTrue(consoles.line(7).isEmpty());
         verify(now[0], timeout(PATIENCE_MILLIS)).close();
+    }
+
+    private void begunByHand() throws Exception {
+        when(openings.of(HELD.runId(), HELD.unitId()))
+                .thenAnswer(call -> List.of(opening(Dialogue.byHand(LineSettings.USUAL))));
+        claim();
+        opened();
+    }
+
+    @Test
+    void aSetupByHandStaysHereThoughAVantagePointReachesItsLine() throws Exception {
+        when(vantages.farOf(any())).thenReturn(Optional.of(mock(FarVantage.class)));
+        begunByHand();
+        assertTrue(consoles.line(7).filter(MemberLine.class::isInstance).isPresent());
+    }
+
+    @Test
+    void whatTheDatabaseDidNotTakeOfALogIsKeptTheNextTime() throws Exception {
+        begunByHand();
+        List<List<String>> kept = new ArrayList<>();
+        doThrow(new IllegalStateException("the database is away"))
+                .doAnswer(call -> kept.add(call.<Collection<RecordingPiece>>getArgument(0).stream()
+                        .map(RecordingPiece::text)
+                        .toList()))
+                .when(logs)
+                .keep(any());
+        heard.received("name: ".getBytes(StandardCharsets.ISO_8859_1));
+        regularly("Recordings");
+        regularly("Recordings");
+        regularly("Recordings");
+        assertEquals(List.of(List.of("name: "), List.of()), kept);
+        verify(store, never()).keep(any(), any());
     }
 
     /** The process stood still for longer than its lease, and finds its own setup without a holder. */
