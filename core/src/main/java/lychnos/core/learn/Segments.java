@@ -185,6 +185,8 @@ record Segments(List<Entry> entries, boolean redraws, Entry after) {
             if (sent == null || sent.index() < entries.size()) {
                 return;
             }
+            asked = drawnAgain().orElse(asked);
+            from = asked;
             String row = screen.since(asked).get(0);
             Echo echo = sent.typed()
                     .map(typed -> typed.<Echo>use(text -> echo(text, row)))
@@ -200,6 +202,35 @@ record Segments(List<Entry> entries, boolean redraws, Entry after) {
                     sent.cursorKeys(),
                     sent.below(),
                     sent.silence()));
+        }
+
+        /**
+         * Where the question is drawn again with what was typed behind it: people press the key that draws it again and
+         * type on before the machine has drawn it.
+         */
+        private Optional<Screen.Place> drawnAgain() {
+            List<String> rows = screen.since(asked);
+            String question = sent.question();
+            if (!rows.get(0).isBlank() || question.isEmpty()) {
+                return Optional.empty();
+            }
+            for (int i = 1; i < rows.size(); i++) {
+                String row = rows.get(i);
+                int column = question.length();
+                while (column < row.length() && row.charAt(column) == ' ') {
+                    column++;
+                }
+                if (row.startsWith(question) && shows(row.substring(Math.min(column, row.length())))) {
+                    return Optional.of(new Screen.Place(asked.row() + i, column));
+                }
+            }
+            return Optional.empty();
+        }
+
+        private boolean shows(String row) {
+            return sent.typed()
+                    .filter(typed -> typed.<Boolean>use(text -> echo(text, row) != Echo.NONE))
+                    .isPresent();
         }
 
         private static Echo echo(String text, String row) {

@@ -109,6 +109,22 @@ class LearnerTest {
     }
 
     @Test
+    void anAnswerTypedBeforeTheQuestionWasDrawnAgainIsNoPassword() {
+        SetupLog log = SetupLog.of(List.of(
+                shown(0, "node MM-7001\r\nname: "),
+                typed(1, "\f"),
+                typed(1, "ard-made-1\r"),
+                shown(2, "\r\nname: ard-made-1\r\nphase order: "),
+                typed(3, "acb\r"),
+                shown(4, "acb\r\nthank you\r\n")));
+        Learner learner = new Learner(log, planned(), "MM-7001", Set.of(), Decisions.NONE);
+        assertEquals("{name}", learner.draft().steps().get(0).answer());
+        assertEquals(
+                Optional.of("ard-made-1"), learner.lines().get(0).typed(), "it was shown behind the second question");
+        assertEquals(List.of(), learner.lines().get(1).shown());
+    }
+
+    @Test
     void whereAFactIsFoundAndWhatIsNotAlwaysAskedIsWrittenAsThePersonSays() {
         SetupLog log = SetupLog.of(List.of(
                 shown(0, "node MM-7001\r\nname: "),
