@@ -1243,6 +1243,17 @@ export const m = {
       'stays on the machine.',
     chain: 'Signed certificate chain (PEM, any order)',
     putIn: 'Install certificate',
+    byHand: {
+      begin: 'Enter a signing request',
+      names: (names: string[]) =>
+        `Create the signing request on the machine's own page, for these names: ${names.join(', ')}. Paste it here.`,
+      request: 'Certificate signing request (PEM)',
+      enter: 'Check and keep it',
+      cancel: 'Cancel',
+      check: 'Check the chain',
+      install: 'The signed certificate. Install it on the machine’s own page, with all its parts.',
+      installed: 'It is installed',
+    },
     copy: 'Copy',
     copied: 'Copied.',
     putInDone: 'The machine now shows the signed certificate. A new check has started.',

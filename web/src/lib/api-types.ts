@@ -279,9 +279,14 @@ export interface components {
     CertificateChain: {
       chain?: string;
     };
+    CertificateRequestEntry: {
+      request?: string;
+    };
     CertificateRequestText: {
       request: string;
     };
+    /** @enum {string} */
+    CertificateWay: 'REDFISH' | 'PAGES' | 'BY_HAND';
     ChainLook: {
       /** Format: int64 */
       links: number;
@@ -405,8 +410,8 @@ export interface components {
       before: components['schemas']['EarlierCheck'][];
       changes: components['schemas']['TraitChangeView'][];
       hostKey: string | null;
-      replaceable: boolean;
-      request: string | null;
+      certificate: components['schemas']['CertificateWay'] | null;
+      signing: components['schemas']['SigningStep'] | null;
       /** Format: int64 */
       toCompare: number | null;
       journal: components['schemas']['JournalLine'][];
@@ -1653,6 +1658,11 @@ export interface components {
       digest: string;
       /** Format: int64 */
       link: number;
+    };
+    SigningStep: {
+      request: string;
+      way: components['schemas']['CertificateWay'];
+      chain: string | null;
     };
     SiteNetworks: {
       network: components['schemas']['NetworkStatement'] | null;

@@ -86,6 +86,8 @@ export type NoticeTarget = Api['NoticeTargetView'];
 export type ProveView = Api['ProveView'];
 export type Seen = Api['RungView'];
 export type Detail = Api['EndpointDetail'];
+export type CertificateWay = Api['CertificateWay'];
+export type Signing = Api['SigningStep'];
 
 // --- hand over ---
 export type SignStanding = Api['SignStanding'];

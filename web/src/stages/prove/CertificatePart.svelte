@@ -5,16 +5,29 @@
   import { lookAgain } from '../../lib/query';
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
+  import type { CertificateWay, Endpoint, Signing } from '../../lib/types';
 
-  /** Has the machine's certificate replaced by a signed one: its request out, the chain back. */
-  let { claimId, request, oncheck }: { claimId: number; request: string | null; oncheck: () => void } = $props();
+  /**
+   * Has the machine's certificate replaced by a signed one: its request out, the chain back. Where the machine has no
+   * interface for that, a person makes the request and installs the certificate on its page.
+   */
+  let {
+    endpoint,
+    way,
+    signing,
+    oncheck,
+  }: { endpoint: Endpoint; way: CertificateWay; signing: Signing | null; oncheck: () => void } = $props();
+  const t = m.prove.byHand;
   let chain = $state('');
+  let request = $state('');
+  let entering = $state(false);
   let busy = $state(false);
+  const path = $derived(`/endpoints/${endpoint.claimId}/certificate-`);
 
-  async function doing(act: () => Promise<unknown>): Promise<boolean> {
+  async function doing(what: string, body: Record<string, string>): Promise<boolean> {
     busy = true;
     try {
-      await act();
+      await api.post(path + what, body);
       return true;
     } catch (error) {
       notices.fault(error);
@@ -25,45 +38,97 @@
     }
   }
 
-  async function putIn(): Promise<void> {
-    if (await doing(() => api.post(`/endpoints/${claimId}/certificate-chain`, { chain }))) {
-      chain = '';
-      notices.say(m.prove.putInDone);
-      oncheck();
+  async function enter(): Promise<void> {
+    if (await doing('request', { request })) {
+      request = '';
+      entering = false;
     }
+  }
+
+  async function putIn(): Promise<void> {
+    const byHand = signing?.way === 'BY_HAND';
+    if (await doing('chain', { chain })) {
+      chain = '';
+      if (!byHand) done();
+    }
+  }
+
+  async function installed(): Promise<void> {
+    if (await doing('installed', {})) done();
+  }
+
+  function done(): void {
+    notices.say(m.prove.putInDone);
+    oncheck();
+  }
+
+  function copy(text: string): void {
+    void navigator.clipboard.writeText(text).then(() => notices.say(m.prove.copied));
   }
 </script>
 
-{#if request}
-  <p class="sub">{m.prove.requestMade}</p>
-  <pre class="mono">{request}</pre>
-  <div class="row">
-    <B onclick={() => void navigator.clipboard.writeText(request).then(() => notices.say(m.prove.copied))}
-      >{m.prove.copy}</B
-    >
-  </div>
+{#snippet pem(say: string, text: string)}
+  <p class="sub">{say}</p>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <pre class="mono" tabindex="0" aria-label={say}>{text}</pre>
+{/snippet}
+
+{#snippet entry(
+  label: string,
+  press: string,
+  submit: () => Promise<void>,
+  get: () => string,
+  set: (to: string) => void,
+)}
   <form
     onsubmit={(event) => {
       event.preventDefault();
-      void putIn();
+      void submit();
     }}
   >
     <label class="sub"
-      >{m.prove.chain}<Textarea
-        bind:value={chain}
+      >{label}<Textarea
+        bind:value={get, set}
         rows={4}
         class="w-full font-mono text-xs"
         required
         spellcheck="false"
       /></label
     >
-    <B type="submit" look="go" disabled={busy}>{m.prove.putIn}</B>
+    <B type="submit" look="go" disabled={busy}>{press}</B>
   </form>
+{/snippet}
+
+{#if signing?.chain}
+  {@render pem(t.install, signing.chain)}
+  <div class="row">
+    <B look="go" disabled={busy} onclick={() => void installed()}>{t.installed}</B>
+    <B onclick={() => copy(signing?.chain ?? '')}>{m.prove.copy}</B>
+  </div>
+{:else if signing}
+  {@render pem(m.prove.requestMade, signing.request)}
+  <div class="row"><B onclick={() => copy(signing?.request ?? '')}>{m.prove.copy}</B></div>
+  {@render entry(
+    m.prove.chain,
+    signing.way === 'BY_HAND' ? t.check : m.prove.putIn,
+    putIn,
+    () => chain,
+    (to) => (chain = to),
+  )}
+{/if}
+{#if entering}
+  <p class="sub">{t.names([endpoint.fqdn, endpoint.address])}</p>
+  {@render entry(
+    t.request,
+    t.enter,
+    enter,
+    () => request,
+    (to) => (request = to),
+  )}
 {/if}
 <div class="row">
-  <B disabled={busy} onclick={() => void doing(() => api.post(`/endpoints/${claimId}/certificate-request`, {}))}
-    >{m.prove.request}</B
-  >
+  {#if way !== 'BY_HAND'}<B disabled={busy} onclick={() => void doing('request', {})}>{m.prove.request}</B>{/if}
+  <B onclick={() => (entering = !entering)}>{entering ? t.cancel : t.begin}</B>
 </div>
 
 <style>
@@ -78,6 +143,7 @@
   }
   .row {
     display: flex;
+    flex-wrap: wrap;
     gap: 8px;
     margin: 6px 0;
   }

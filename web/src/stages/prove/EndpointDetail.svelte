@@ -73,9 +73,10 @@
   {#if detail.data.fingerprint}
     <h3>{m.prove.certificate}</h3>
     <div class="mono print">{detail.data.fingerprint}</div>
-    {#if session.mayWork && detail.data.replaceable}<CertificatePart
-        claimId={endpoint.claimId}
-        request={detail.data.request}
+    {#if session.mayWork && detail.data.certificate}<CertificatePart
+        {endpoint}
+        way={detail.data.certificate}
+        signing={detail.data.signing}
         {oncheck}
       />{/if}
   {/if}

@@ -68,7 +68,8 @@ public final class Machine {
         this.changed = changed;
         this.key = new WebKey(
                 kept == null ? null : kept.resolveSibling(kept.getFileName() + ".pem"),
-                spec.serial().toLowerCase(java.util.Locale.ROOT));
+                spec.serial().toLowerCase(java.util.Locale.ROOT),
+                730);
         this.controller = new Controller(spec, key, this::move, this::keep);
         this.comesUpAt = spec.firstAddress();
         if (kept != null && Files.exists(kept)) {

@@ -32,7 +32,7 @@ public final class OwnPages {
         this.plug = plug;
         this.spec = spec;
         this.index = index;
-        key = new WebKey(null, spec.serial().toLowerCase(java.util.Locale.ROOT));
+        key = new WebKey(null, spec.serial().toLowerCase(java.util.Locale.ROOT), 730);
     }
 
     /** Power comes for the first time. */

@@ -15,8 +15,8 @@ import org.bouncycastle.asn1.x509.GeneralNames;
 import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 import org.bouncycastle.pkcs.jcajce.JcaPKCS10CertificationRequestBuilder;
 
-/** The key of a controller's web service: what it shows now, and the one that it has made a request for. */
-final class WebKey {
+/** The key of a machine's web service: what it shows now, and the one that it has made a request for. */
+public final class WebKey {
 
     private final Path file;
     private final Path askedFile;
@@ -26,15 +26,16 @@ final class WebKey {
     /**
      * @param file where it is kept, and beside it the one that was asked for; null where it need not outlive the
      * process
+     * @param days for how long its first certificate is valid
      */
-    WebKey(Path file, String commonName) {
+    public WebKey(Path file, String commonName, int days) {
         this.file = file;
-        shown = (OneKey) KeyFile.selfSigned(file, commonName, -2, 730);
+        shown = (OneKey) KeyFile.selfSigned(file, commonName, -2, days);
         askedFile = file == null ? null : file.resolveSibling(file.getFileName() + ".asked");
         asked = askedFile == null || !Files.exists(askedFile) ? null : KeyFile.read(askedFile);
     }
 
-    synchronized KeyCertOptions shown() {
+    public synchronized KeyCertOptions shown() {
         return shown;
     }
 
@@ -50,7 +51,7 @@ final class WebKey {
     }
 
     /** Makes a new key and a request for it; the key that is in use stays until a certificate for the new one comes. */
-    synchronized String request(String commonName, List<String> names) throws Exception {
+    public synchronized String request(String commonName, List<String> names) throws Exception {
         asked = KeyFile.newPair();
         if (askedFile != null) {
             KeyFile.keep(askedFile, asked);
@@ -70,7 +71,7 @@ final class WebKey {
     }
 
     /** Takes a chain for the key that a request was made for; false where it is for another one. */
-    synchronized boolean take(String chain) throws Exception {
+    public synchronized boolean take(String chain) throws Exception {
         X509Certificate[] certificates = KeyFile.certificates(chain);
         if (asked == null
                 || certificates.length == 0

@@ -2,6 +2,8 @@ package lychnos.server;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
@@ -13,6 +15,7 @@ import java.util.Set;
 import lychnos.core.fact.ChangeWindow;
 import lychnos.core.kind.KindReader;
 import lychnos.core.text.Texts;
+import lychnos.lab.Authority;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
 import lychnos.lab.console.Habit;
@@ -213,6 +216,45 @@ class ConsoleKindsTest {
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertTrue(stage.hall().kept(stage.serial(0), "page/licence").contains("activated"));
             assertTrue(stage.hall().kept(stage.serial(0), "page/bridge").contains("replaced"));
+        } finally {
+            vertx.close();
+        }
+    }
+
+    @Test
+    void aSignedCertificateComesOntoPages() {
+        Vertx vertx = Vertx.vertx();
+        try (WebProxy proxy = new WebProxy(
+                        vertx, ConsoleUnits.PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
+                ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.accessAppliance();
+            stage.ready().begin(unit, "run");
+            stage.tickFirst(unit);
+            Json bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            Json before = stage.proven(unit, "management");
+            assertEquals("PAGES", before.getString("certificate"));
+            String path = "/api/endpoints/" + before.getInt("endpoint.claimId") + "/certificate-";
+            String request = stage.client
+                    .post(path + "request", Map.of())
+                    .statusCode(200)
+                    .json()
+                    .getString("request");
+            assertEquals(request, stage.proof(unit, "management").getString("signing.request"));
+            stage.client
+                    .post(path + "chain", Map.of("chain", new Authority().sign(request)))
+                    .statusCode(204);
+            Json after = stage.proof(unit, "management");
+            assertNotEquals(before.getString("fingerprint"), after.getString("fingerprint"));
+            assertNull(after.getString("signing.request"));
+            stage.client
+                    .post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit)))
+                    .statusCode(200);
+            ConsoleStage.until(
+                    "its chain is seen",
+                    () -> stage.proof(unit, "management").prettify().contains("2 certificates"),
+                    () -> stage.proof(unit, "management").prettify());
+            assertTrue(stage.proof(unit, "management").getBoolean("endpoint.proven"));
         } finally {
             vertx.close();
         }

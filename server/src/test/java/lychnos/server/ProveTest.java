@@ -22,8 +22,11 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import lychnos.lab.Authority;
 import lychnos.lab.Certificates;
+import lychnos.lab.WebKey;
 import lychnos.server.http.Json;
 import lychnos.server.text.NoticeText;
+import lychnos.server.text.ProveText;
+import lychnos.wire.fault.WireText;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -135,7 +138,7 @@ class ProveTest extends ProvenMachine {
     @Tag("wording")
     @Test
     void aSignedCertificateIsPutInAndProvenAgain() {
-        assertTrue(detail().getBoolean("replaceable"));
+        assertEquals("REDFISH", detail().getString("certificate"));
         String before = detail().getString("fingerprint");
         client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", "x"))
                 .statusCode(409);
@@ -143,7 +146,7 @@ class ProveTest extends ProvenMachine {
                 .statusCode(200)
                 .json()
                 .getString("request");
-        assertEquals(request, detail().getString("request"));
+        assertEquals(request, detail().getString("signing.request"));
         client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().root()))
                 .statusCode(400)
                 .body("faults[0].reason", containsString("for the key that the machine has made"));
@@ -157,6 +160,37 @@ class ProveTest extends ProvenMachine {
                 detail().getString("rungs[2].parts.find { it.name == 'chain' }.seen")
                         .contains("2 certificates"),
                 detail()::prettify);
+    }
+
+    @Test
+    void aPersonMakesTheRequestAndInstallsTheCertificate() throws Exception {
+        String path = "/api/endpoints/" + claim + "/certificate-";
+        String name = detail().getString("endpoint.fqdn");
+        WebKey key = new WebKey(null, "made-by-hand", 30);
+        client.post(path + "installed", Map.of()).statusCode(409);
+        client.post(path + "request", Map.of("request", "x"))
+                .statusCode(400)
+                .body("faults[0].field", equalTo("request"));
+        client.post(path + "request", Map.of("request", key.request("other.ardal.example", List.of())))
+                .statusCode(400)
+                .body("faults[0].reason", equalTo(WireText.REQUEST_OTHER_NAME.text("other.ardal.example", name)));
+        String request = key.request(name, List.of(name));
+        client.post(path + "request", Map.of("request", request)).statusCode(200);
+        assertEquals("BY_HAND", detail().getString("signing.way"));
+        client.post(path + "installed", Map.of()).statusCode(409);
+        String chain = new Authority().sign(request);
+        client.post(path + "chain", Map.of("chain", chain)).statusCode(204);
+        assertEquals(chain, detail().getString("signing.chain"));
+        client.post(path + "installed", Map.of())
+                .statusCode(409)
+                .body("detail", equalTo(ProveText.MACHINE_STILL_SHOWS_THE_OLD_CERTIFICATE.text(5)));
+        assertTrue(key.take(chain));
+        machine().showOther(key.shown());
+        client.post(path + "installed", Map.of()).statusCode(204);
+        client.post(path + "installed", Map.of()).statusCode(409);
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
+        assertEquals(List.of(), view().getList("changes"), "who installed it has accepted it");
     }
 
     // --- notices ---

@@ -71,6 +71,7 @@ public record Dialogue(
      * @param must what that shows, by place
      * @param shows what that tells of the machine besides, and the place (RFC 6901) where it stands
      * @param reads what is only read, at each check, since a person enters it elsewhere
+     * @param certificate where it makes signing requests and takes signed certificates; empty where it does neither
      */
     public record PageInterface(
             Template at,
@@ -80,7 +81,8 @@ public record Dialogue(
             String about,
             Map<String, Template> must,
             Map<OwnValue, String> shows,
-            List<DialogueStep.Page> reads) {
+            List<DialogueStep.Page> reads,
+            Optional<CertificatePages> certificate) {
 
         public PageInterface {
             must = Map.copyOf(must);
@@ -91,6 +93,31 @@ public record Dialogue(
         /** Whether it comes with a password, which must be refused once ours counts. */
         public boolean hasFirst() {
             return !first.equals(phrase);
+        }
+    }
+
+    /**
+     * Where a documented interface replaces the certificate of its machine. Places are JSON Pointers (RFC 6901).
+     *
+     * @param request the resource that makes a new key, and a signing request for it, when the names are written there
+     * @param name the place of the full name
+     * @param names the place of the list of names and addresses; empty where it takes one name alone
+     * @param shows the place of the signing request (PKCS #10, RFC 2986), in PEM
+     * @param resource the resource that takes the signed certificate
+     * @param chain the place of the certificate and of those above it, in PEM
+     */
+    public record CertificatePages(
+            String request, String name, String names, String shows, String resource, String chain) {
+
+        /** What is written to have a request made: by place, a name. */
+        public Map<String, String> asks(String fqdn, String address) {
+            Map<String, String> texts = new LinkedHashMap<>();
+            texts.put(name, fqdn);
+            if (!names.isEmpty()) {
+                texts.put(names + "/0", fqdn);
+                texts.put(names + "/1", address);
+            }
+            return texts;
         }
     }
 

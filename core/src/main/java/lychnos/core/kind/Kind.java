@@ -282,6 +282,11 @@ public record Kind(
                 .map(Dialogue::over);
     }
 
+    /** Where its documented interface replaces the certificate; empty where it does not. */
+    public Optional<Dialogue.CertificatePages> certificatePages() {
+        return checkedPages().flatMap(Dialogue.PageInterface::certificate);
+    }
+
     public Optional<FactSpec> fact(String name) {
         return facts.stream().filter(fact -> fact.name().equals(name)).findFirst();
     }

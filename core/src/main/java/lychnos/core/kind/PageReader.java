@@ -6,6 +6,7 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
@@ -55,7 +56,22 @@ final class PageReader {
                 shows(place.at("shows")),
                 place.at("reads").list().stream()
                         .map(entry -> read(entry, page(entry, false, "")))
-                        .toList());
+                        .toList(),
+                certificate(place.at("certificate")));
+    }
+
+    private static Optional<Dialogue.CertificatePages> certificate(YamlPlace place) {
+        if (!place.there()) {
+            return Optional.empty();
+        }
+        place.only("certificate-pages");
+        return Optional.of(new Dialogue.CertificatePages(
+                place.at("request").text(""),
+                pointer(place.at("name"), place.at("name").text("")),
+                pointer(place.at("names"), place.at("names").text("")),
+                pointer(place.at("shows"), place.at("shows").text("")),
+                place.at("resource").text(""),
+                pointer(place.at("chain"), place.at("chain").text(""))));
     }
 
     private static DialogueStep.Page read(YamlPlace entry, DialogueStep.Page page) {

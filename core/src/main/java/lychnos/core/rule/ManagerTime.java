@@ -1,5 +1,6 @@
 package lychnos.core.rule;
 
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -8,7 +9,10 @@ import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.fact.FactSpec;
 
-/** A unit and the one that manages it, when no time server is the same for both. */
+/**
+ * A unit and what manages it, when no time server is the same for both. A manager that another bring-up has set up is
+ * known by the network of the site that it lies in.
+ */
 final class ManagerTime implements Rule {
 
     @Override
@@ -18,22 +22,39 @@ final class ManagerTime implements Rule {
                 .forEach(seat -> byAddress.put(seat.address().toString(), unit)));
         Map<Long, PlannedNetwork> networks = new HashMap<>();
         plan.networks().forEach(network -> networks.put(network.id(), network));
+        Managers managers = new Managers(byAddress, networks);
         return plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.is(FactSpec.Trait.MANAGER))).stream()
                 .flatMap(unit -> managers(unit)
-                        .flatMap(address -> Optional.ofNullable(byAddress.get(address)).stream())
-                        .filter(manager -> manager.id() != unit.id())
-                        .flatMap(manager ->
-                                apart(unit, servers(networks, unit), manager, servers(networks, manager)).stream()))
+                        .flatMap(address -> managers.at(address, unit).stream())
+                        .flatMap(manager -> apart(unit, servers(networks, unit), manager).stream()))
                 .toList();
     }
 
+    /** What manages a unit: what people call it, and where it takes its time from. */
+    private record Manager(String name, List<String> timeServers) {}
+
+    /** Who is at which address. */
+    private record Managers(Map<String, PlannedUnit> byAddress, Map<Long, PlannedNetwork> networks) {
+
+        Optional<Manager> at(Address address, PlannedUnit managed) {
+            PlannedUnit unit = byAddress.get(address.toString());
+            if (unit != null) {
+                return Optional.of(new Manager(unit.name(), servers(networks, unit)))
+                        .filter(manager -> unit.id() != managed.id());
+            }
+            return networks.values().stream()
+                    .filter(network -> network.prefix().contains(address))
+                    .max(Comparator.comparing(network -> network.prefix().length()))
+                    .map(network -> new Manager(address.toString(), network.timeServers()));
+        }
+    }
+
     /** The addresses of whatever manages a unit, as far as they are known. */
-    private static Stream<String> managers(PlannedUnit unit) {
+    private static Stream<Address> managers(PlannedUnit unit) {
         return unit.kind().facts().stream()
                 .filter(fact -> fact.is(FactSpec.Trait.MANAGER))
                 .flatMap(fact -> unit.unitFact(fact.name()).stream())
-                .flatMap(text -> Address.tryParse(text).stream())
-                .map(Address::toString);
+                .flatMap(text -> Address.tryParse(text).stream());
     }
 
     private static List<String> servers(Map<Long, PlannedNetwork> networks, PlannedUnit unit) {
@@ -43,8 +64,8 @@ final class ManagerTime implements Rule {
                 .orElse(List.of());
     }
 
-    private static Optional<Finding> apart(
-            PlannedUnit unit, List<String> its, PlannedUnit manager, List<String> managers) {
+    private static Optional<Finding> apart(PlannedUnit unit, List<String> its, Manager manager) {
+        List<String> managers = manager.timeServers();
         if (its.isEmpty() || managers.isEmpty() || its.stream().anyMatch(managers::contains)) {
             return Optional.empty();
         }

@@ -431,6 +431,17 @@ class RuleTest {
     }
 
     @Test
+    void aManagerOfAnotherBringUpIsKnownByItsNetwork() {
+        PlanMaker plan = managed(new PlanMaker(), "10.40.9.6", "10.40.9.7", "10.40.9.8")
+                .unit("cluster-manager", "ard-clm-2", 1, "fleet-manager=10.40.9.77")
+                .unit("cluster-manager", "ard-clm-3", 1, "fleet-manager=10.44.1.1");
+        assertEquals(List.of("manager-time", "manager-time"), plan.codes());
+        PlanMaker common = managed(new PlanMaker(), "10.40.9.6", "10.40.9.7", NTP.get(1))
+                .unit("cluster-manager", "ard-clm-2", 1, "fleet-manager=10.40.9.77");
+        assertEquals(List.of(), common.codes());
+    }
+
+    @Test
     void theCableOfABrowserGoesFromOneMachineToTheNext() {
         PlanMaker plan = new PlanMaker();
         unit("interconnect-pair", 2, "left/console=browser", "right/console=browser")

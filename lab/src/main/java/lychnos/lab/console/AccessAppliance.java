@@ -21,7 +21,7 @@ final class AccessAppliance extends ConsoleMachine {
     AccessAppliance(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
         this.face = face;
-        face.serve(new AccessPages(this));
+        face.serve(new AccessPages(this, face.key()));
     }
 
     @Override

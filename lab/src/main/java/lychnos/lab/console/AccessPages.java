@@ -1,11 +1,14 @@
 package lychnos.lab.console;
 
+import io.vertx.core.json.JsonArray;
 import io.vertx.core.json.JsonObject;
+import java.util.List;
 import java.util.regex.Pattern;
+import lychnos.lab.WebKey;
 
 /**
  * The pages of a Rossett access appliance. A temporary key makes it work until its day; the permanent one is activated
- * at the maker's, by a proxy where one is set.
+ * at the maker's, by a proxy where one is set. A signed certificate replaces its own.
  */
 final class AccessPages implements ServedPages.Pages {
 
@@ -18,9 +21,11 @@ final class AccessPages implements ServedPages.Pages {
     private final ConsoleSpec spec;
     private final Memory memory;
     private final ConsoleMachine machine;
+    private final WebKey key;
 
-    AccessPages(ConsoleMachine machine) {
+    AccessPages(ConsoleMachine machine, WebKey key) {
         this.machine = machine;
+        this.key = key;
         this.spec = machine.spec;
         this.memory = machine.memory;
     }
@@ -54,6 +59,14 @@ final class AccessPages implements ServedPages.Pages {
                                         .put("way", "no way out"))
                         .copy()
                         .put("secret", "");
+            case "/key" ->
+                kept(
+                        resource,
+                        new JsonObject()
+                                .put("subject", "")
+                                .put("names", new JsonArray())
+                                .put("request", ""));
+            case "/certificate" -> new JsonObject().put("chain", "");
             case "/licence" -> kept(resource, new JsonObject().put("key", "").put("state", "none"));
             default -> null;
         };
@@ -76,6 +89,8 @@ final class AccessPages implements ServedPages.Pages {
             case "/bridge" -> bridge(written);
             case "/proxy" -> proxy(written);
             case "/licence" -> licence(written);
+            case "/key" -> newKey(written);
+            case "/certificate" -> certificate(written.getString("chain", ""));
             default -> "nothing can be set there";
         };
     }
@@ -89,6 +104,31 @@ final class AccessPages implements ServedPages.Pages {
             memory.add("seen.webPhraseChanges");
         }
         return null;
+    }
+
+    /** Makes a new key whenever a name is written there. */
+    private String newKey(JsonObject written) {
+        if (written.getString("subject", "").isEmpty()) {
+            return "a request wants a name";
+        }
+        try {
+            List<String> names = written.getJsonArray("names", new JsonArray()).stream()
+                    .map(String::valueOf)
+                    .toList();
+            written.put("request", key.request(written.getString("subject"), names));
+            memory.put("page/key", written.encode());
+            return null;
+        } catch (Exception e) {
+            return "no request for that: " + e.getMessage();
+        }
+    }
+
+    private String certificate(String chain) {
+        try {
+            return key.take(chain) ? null : "that answers no request of this machine";
+        } catch (Exception e) {
+            return "that is no certificate: " + e.getMessage();
+        }
     }
 
     private String bridge(JsonObject written) {

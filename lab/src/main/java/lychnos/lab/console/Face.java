@@ -6,10 +6,10 @@ import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.http.HttpServerRequest;
-import io.vertx.core.net.KeyCertOptions;
 import java.security.KeyPair;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -17,6 +17,7 @@ import java.util.function.Supplier;
 import lychnos.lab.KeyFile;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
+import lychnos.lab.WebKey;
 
 /**
  * What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets
@@ -24,6 +25,7 @@ import lychnos.lab.Plug;
  */
 final class Face {
 
+    private static final int DAYS = 365;
     private static final String FORM =
             "<form method=post><input name=user><input name=phrase type=password>" + "<button>Sign in</button></form>";
 
@@ -41,7 +43,7 @@ final class Face {
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final Set<String> quiet = new LinkedHashSet<>();
     private final Memory memory;
-    private KeyCertOptions certificate;
+    private WebKey key;
     private KeyPair hostKey;
 
     Face(
@@ -70,7 +72,7 @@ final class Face {
         }
         plug.addAddress(spec, index, address);
         HttpServer page =
-                vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(certificate()));
+                vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(key().shown()));
         page.requestHandler(request -> {
             if (interfaces != null && request.path().startsWith(ServedPages.ROOT + "/")) {
                 interfaces.handle(request);
@@ -125,12 +127,11 @@ final class Face {
     }
 
     /** A machine keeps its certificate over a restart. */
-    private KeyCertOptions certificate() {
-        if (certificate == null) {
-            certificate =
-                    KeyFile.selfSigned(memory.beside("web"), spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
+    synchronized WebKey key() {
+        if (key == null) {
+            key = new WebKey(memory.beside("web"), spec.serial().toLowerCase(Locale.ROOT), DAYS);
         }
-        return certificate;
+        return key;
     }
 
     private KeyPair hostKey() {

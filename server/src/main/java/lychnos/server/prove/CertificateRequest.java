@@ -18,6 +18,8 @@ class CertificateRequest {
     /** Its state. */
     public enum CertificateRequestState {
         WAITING,
+        /** A person installs the chain at the machine. */
+        SIGNED,
         PUT_IN,
         DROPPED
     }
@@ -29,10 +31,13 @@ class CertificateRequest {
     @Column(name = "claim_id")
     public Long claimId;
 
+    @Enumerated(EnumType.STRING)
+    public CertificateWay way;
+
     /** PEM. */
     public String request;
 
-    /** The machine's resource that the certificate goes to. */
+    /** The machine's resource that the certificate goes to; empty where it is not over Redfish. */
     public String collection;
 
     @Column(name = "asked_by")

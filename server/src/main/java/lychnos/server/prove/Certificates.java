@@ -15,42 +15,45 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.prove.CertificateRequest.CertificateRequestState;
 import lychnos.server.text.ProveText;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.ladder.Target;
-import lychnos.wire.redfish.RedfishClient;
-import lychnos.wire.redfish.RedfishFault;
-import lychnos.wire.redfish.WebCertificate;
 import lychnos.wire.time.Ticker;
 import lychnos.wire.tls.SignedChain;
+import lychnos.wire.tls.SigningRequest;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**
  * Certificates of machines, replaced by signed ones: the machine makes a key and a request, an authority elsewhere
- * signs it, the chain is put in here. A private key is never seen.
+ * signs it, the chain is put in here, or by a person at the machine. A private key is never seen.
  */
 @ApplicationScoped
 public class Certificates {
 
-    private final Ticker ticker;
-
     private static final Duration LOOK = Duration.ofSeconds(3);
     private static final Duration AT_MOST = Duration.ofSeconds(40);
+    /** A person who says that a machine has it can say so again. */
+    private static final Duration AT_MOST_BY_HAND = Duration.ofSeconds(5);
+
     private static final long PAUSE_NANOS = 300_000_000;
 
     private final Session db;
     private final Endpoints endpoints;
+    private final CertificateMachines machines;
     private final Proofs proofs;
     private final SinceAccepted accepted;
     private final Vantage vantage;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
+    private final Ticker ticker;
 
     Certificates(
             Session db,
             Endpoints endpoints,
+            CertificateMachines machines,
             Proofs proofs,
             SinceAccepted accepted,
             Vantage vantage,
@@ -58,86 +61,73 @@ public class Certificates {
             Live live,
             Clock clock,
             Ticker ticker) {
-        this.ticker = ticker;
         this.db = db;
         this.endpoints = endpoints;
+        this.machines = machines;
         this.proofs = proofs;
         this.accepted = accepted;
         this.vantage = vantage;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
+        this.ticker = ticker;
     }
 
-    /**
-     * Whether it can be asked for one: it was told which machine it is, over an interface that has a standard way for
-     * it.
-     */
-    boolean replaceable(Claim claim, Proof proof) {
-        return proof != null
-                && proof.outcomes.get(Rung.IDENTITY.ordinal()).standing() == Outcome.Standing.HOLDS
-                && endpoints.of(claim.unitId).stream()
-                        .anyMatch(each -> each.claim().id.equals(claim.id)
-                                && each.target().service() instanceof Target.Redfish);
+    /** How it gets one; nothing until it was told which machine it is, and at addresses without a certificate. */
+    Optional<CertificateWay> way(Claim claim, Proof proof) {
+        return proof == null || proof.outcomes.get(Rung.IDENTITY.ordinal()).standing() != Outcome.Standing.HOLDS
+                ? Optional.empty()
+                : find(claim).flatMap(machines::way);
     }
 
-    /** The request that waits for a chain. */
+    private Optional<Endpoints.TargetEndpoint> find(Claim claim) {
+        return endpoints.of(claim.unitId).stream()
+                .filter(each -> each.claim().id.equals(claim.id))
+                .findFirst();
+    }
+
+    /** The request that waits for a chain, or for a person to install it. */
     Optional<CertificateRequest> waiting(long claimId) {
         return db.createQuery(
-                        "from CertificateRequest where claimId = :claim and state = WAITING", CertificateRequest.class)
+                        "from CertificateRequest where claimId = :claim and state in (WAITING, SIGNED)",
+                        CertificateRequest.class)
                 .setParameter("claim", claimId)
                 .getResultStream()
                 .findFirst();
     }
 
-    @FunctionalInterface
-    private interface Doing<T> {
-        T with(RedfishClient client) throws WireFault, RedfishFault;
-    }
-
     private Endpoints.TargetEndpoint endpoint(long claimId) {
         return QuarkusTransaction.requiringNew()
-                .call(() -> {
-                    Claim claim = db.find(Claim.class, claimId);
-                    return claim == null
-                            ? Optional.<Endpoints.TargetEndpoint>empty()
-                            : endpoints.of(claim.unitId).stream()
-                                    .filter(each -> each.claim().id == claimId)
-                                    .findFirst();
-                })
-                .filter(each -> each.target().service() instanceof Target.Redfish redfish
-                        && redfish.login().phrase() != null
-                        && each.target().fingerprint() != null)
-                .orElseThrow(() -> Refusal.conflict(ProveText.MACHINE_HAS_NO_STANDARD_WAY_TO_REPLACE.said()));
+                .call(() -> Optional.ofNullable(db.find(Claim.class, claimId)).flatMap(this::find))
+                .filter(each -> machines.way(each).isPresent())
+                .orElseThrow(() -> Refusal.conflict(ProveText.NO_CERTIFICATE_IS_KNOWN_YET.said()));
     }
 
-    /** Logged in to the machine that is known, under the certificate that is known. */
-    private <T> T with(Endpoints.TargetEndpoint endpoint, Doing<T> doing) {
-        Target target = endpoint.target();
-        Target.Redfish redfish = (Target.Redfish) target.service();
-        try (RedfishClient client = new RedfishClient(vantage, target.address(), target.port(), target.fingerprint())) {
-            client.logIn(redfish.login().user(), redfish.login().phrase());
-            return doing.with(client);
-        } catch (WireFault e) {
-            throw Refusal.conflict(ProveText.DOES_NOT_DO.said(endpoint.claim().hostName, e.getMessage()));
-        } catch (RedfishFault e) {
-            throw Refusal.conflict(ProveText.REFUSES.said(endpoint.claim().hostName, e.getMessage()));
-        }
-    }
-
-    /** Has a machine make a key and a request for a certificate made out to its name. One that waited is dropped. */
-    public String request(long claimId, Who.Person person) {
+    /**
+     * Has a machine make a key and a request for a certificate made out to its name, or takes one that a person has
+     * made there. One that waited is dropped.
+     *
+     * @param pem the request that a person has made; empty where the machine is asked for one
+     * @return the request in PEM
+     */
+    public String request(long claimId, String pem, Who.Person person) {
         Endpoints.TargetEndpoint endpoint = endpoint(claimId);
         Claim claim = endpoint.claim();
-        WebCertificate.Request made = with(endpoint, client -> new WebCertificate(client)
-                .request(claim.fqdn(), List.of(claim.fqdn(), claim.address.toString())));
+        CertificateWay way = pem.isBlank() ? machines.way(endpoint).orElseThrow() : CertificateWay.BY_HAND;
+        CertificateMachines.Made made;
+        if (way == CertificateWay.BY_HAND) {
+            made = new CertificateMachines.Made(copied(pem, claim), "");
+        } else {
+            made = machines.request(endpoint, way);
+        }
         QuarkusTransaction.requiringNew().run(() -> {
             waiting(claimId).ifPresent(old -> {
-                old.state = CertificateRequest.CertificateRequestState.DROPPED;
+                old.state = CertificateRequestState.DROPPED;
                 db.flush(); // of those that wait there is one
             });
             CertificateRequest row = new CertificateRequest();
             row.claimId = claimId;
+            row.way = way;
             row.request = made.pem();
             row.collection = made.collection();
             row.askedBy = person.id();
@@ -147,7 +137,10 @@ public class Certificates {
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
-                    ProveText.CREATED_A_CERTIFICATE_SIGNING_REQUEST.text(claim.hostName),
+                    (way == CertificateWay.BY_HAND
+                                    ? ProveText.ENTERED_A_CERTIFICATE_SIGNING_REQUEST
+                                    : ProveText.CREATED_A_CERTIFICATE_SIGNING_REQUEST)
+                            .text(claim.hostName),
                     null,
                     null);
             live.tell(endpoint.unit().bringUpId, "prove");
@@ -155,60 +148,118 @@ public class Certificates {
         return made.pem();
     }
 
-    /** Puts a signed chain in, waits until it is shown, and remembers it. */
+    private static String copied(String pem, Claim claim) {
+        try {
+            SigningRequest.check(pem, claim.fqdn());
+            return pem.strip() + "\n";
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("request", e.getMessage())));
+        }
+    }
+
+    /**
+     * Takes a signed chain. It is put in, looked for and remembered; where a person does that at the machine, it is kept
+     * for that person until {@link #installed}.
+     */
     public void putIn(long claimId, String pem, Who.Person person) {
         Endpoints.TargetEndpoint endpoint = endpoint(claimId);
         CertificateRequest request = QuarkusTransaction.requiringNew()
                 .call(() -> waiting(claimId))
                 .orElseThrow(() -> Refusal.conflict(ProveText.NO_SIGNING_REQUEST_IS_OPEN.said()));
-        String chain;
+        SignedChain chain = checked(pem, request, endpoint);
+        if (request.way == CertificateWay.BY_HAND) {
+            QuarkusTransaction.requiringNew().run(() -> {
+                CertificateRequest row = open(request.id);
+                row.state = CertificateRequestState.SIGNED;
+                row.chain = chain.pem();
+                live.tell(endpoint.unit().bringUpId, "prove");
+            });
+            return;
+        }
+        machines.install(endpoint, request, chain.pem());
+        shows(endpoint, chain, AT_MOST);
+        remember(endpoint, request, chain, person);
+    }
+
+    /** A person says that the chain is on the machine: it is looked for and remembered. */
+    public void installed(long claimId, Who.Person person) {
+        Endpoints.TargetEndpoint endpoint = endpoint(claimId);
+        CertificateRequest request = QuarkusTransaction.requiringNew()
+                .call(() -> waiting(claimId))
+                .filter(row -> row.state == CertificateRequestState.SIGNED)
+                .orElseThrow(() -> Refusal.conflict(ProveText.NO_CHAIN_TO_INSTALL.said()));
+        SignedChain chain = checked(request.chain, request, endpoint);
+        shows(endpoint, chain, AT_MOST_BY_HAND);
+        remember(endpoint, request, chain, person);
+    }
+
+    private SignedChain checked(String pem, CertificateRequest request, Endpoints.TargetEndpoint endpoint) {
         try {
-            chain = SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
+            return SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
         } catch (IllegalArgumentException e) {
             throw Refusal.fields(List.of(new Refusal.FieldFault("chain", e.getMessage())));
         }
-        with(endpoint, client -> {
-            new WebCertificate(client).replace(request.collection, chain);
-            return null;
-        });
-        String shown = shownInstead(endpoint.target());
+    }
+
+    /** Somebody else may have dropped it meanwhile. */
+    private CertificateRequest open(long id) {
+        CertificateRequest row = db.find(CertificateRequest.class, id);
+        if (row == null
+                || row.state == CertificateRequestState.DROPPED
+                || row.state == CertificateRequestState.PUT_IN) {
+            throw Refusal.conflict(ProveText.NO_SIGNING_REQUEST_IS_OPEN.said());
+        }
+        return row;
+    }
+
+    private void remember(
+            Endpoints.TargetEndpoint endpoint, CertificateRequest request, SignedChain chain, Who.Person person) {
         QuarkusTransaction.requiringNew().run(() -> {
-            CertificateRequest row = db.find(CertificateRequest.class, request.id);
-            row.state = CertificateRequest.CertificateRequestState.PUT_IN;
-            row.chain = chain;
+            CertificateRequest row = open(request.id);
+            row.state = CertificateRequestState.PUT_IN;
+            row.chain = chain.pem();
             row.putInBy = person.id();
             row.putInAt = clock.instant();
             EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
-            proofs.remember(key, shown);
-            accepted.take(key, Traits.CERTIFICATE, shown, person);
+            proofs.remember(key, chain.fingerprint());
+            accepted.take(key, Traits.CERTIFICATE, chain.fingerprint(), person);
             journal.write(
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
                     ProveText.INSTALLED_A_SIGNED_CERTIFICATE.text(endpoint.claim().hostName),
                     endpoint.target().fingerprint(),
-                    shown);
+                    chain.fingerprint());
             live.tell(endpoint.unit().bringUpId, "prove");
         });
     }
 
-    /** What it shows once that is another certificate than before; some take a while. */
-    private String shownInstead(Target target) {
-        long end = ticker.nanos() + AT_MOST.toNanos();
+    /** Waits until the machine shows the new certificate; some take a while. */
+    private void shows(Endpoints.TargetEndpoint endpoint, SignedChain chain, Duration atMost) {
+        Target target = endpoint.target();
+        long end = ticker.nanos() + atMost.toNanos();
+        String shown = "";
+        String fault = "";
         while (ticker.nanos() < end) {
             try {
-                String shown =
-                        vantage.tls(target.address(), target.port(), LOOK).fingerprint();
-                if (!shown.equals(target.fingerprint())) {
-                    return shown;
+                shown = vantage.tls(target.address(), target.port(), LOOK).fingerprint();
+                if (shown.equals(chain.fingerprint())) {
+                    return;
                 }
             } catch (WireFault e) {
                 if (e.ours()) {
                     throw Refusal.conflict(e.getMessage());
                 }
+                fault = e.getMessage();
             }
             LockSupport.parkNanos(PAUSE_NANOS);
         }
-        throw Refusal.conflict(ProveText.MACHINE_ACCEPTED_THE_CERTIFICATE_BUT_STILL.said(AT_MOST.toSeconds()));
+        if (shown.isEmpty()) {
+            throw Refusal.conflict(ProveText.DOES_NOT_DO.said(endpoint.claim().hostName, fault));
+        }
+        throw Refusal.conflict(
+                shown.equals(target.fingerprint())
+                        ? ProveText.MACHINE_STILL_SHOWS_THE_OLD_CERTIFICATE.said(atMost.toSeconds())
+                        : ProveText.MACHINE_SHOWS_A_THIRD_CERTIFICATE.said(shown));
     }
 }

@@ -273,6 +273,15 @@ public class CheckViews {
      */
     public record EarlierCheck(Instant at, int height, boolean proven, String sentence, String standings) {}
 
+    /**
+     * A signing request that is open.
+     *
+     * @param request PKCS #10 in PEM
+     * @param way how the certificate comes onto the machine
+     * @param chain the signed chain that a person installs at the machine, in PEM
+     */
+    public record SigningStep(String request, CertificateWay way, @Nullable String chain) {}
+
     /** Everything known about one endpoint. */
     public record EndpointDetail(
             EndpointView endpoint,
@@ -288,8 +297,8 @@ public class CheckViews {
             List<EarlierCheck> before,
             List<SinceAccepted.TraitChangeView> changes,
             @Nullable String hostKey,
-            boolean replaceable,
-            @Nullable String request,
+            @Nullable CertificateWay certificate,
+            @Nullable SigningStep signing,
             @Nullable Long toCompare,
             List<Journal.JournalLine> journal) {}
 
@@ -359,8 +368,11 @@ public class CheckViews {
                 before,
                 accepted.of(unit.bringUpId, List.of(claim)),
                 known == null ? null : known.hostKey,
-                certificates.replaceable(claim, proof),
-                certificates.waiting(claim.id).map(request -> request.request).orElse(null),
+                certificates.way(claim, proof).orElse(null),
+                certificates
+                        .waiting(claim.id)
+                        .map(open -> new SigningStep(open.request, open.way, open.chain))
+                        .orElse(null),
                 comparisons.missing(unit, claim.role).orElse(null),
                 journal.ofUnit(unitId, 30));
     }

@@ -23,6 +23,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 import org.jboss.resteasy.reactive.RestQuery;
+import org.jspecify.annotations.Nullable;
 
 /** Stage 4: how far up every endpoint answers. */
 @Path("/api")
@@ -112,11 +113,15 @@ public class ProveResource {
     /** A machine's request for a certificate (PKCS #10), in PEM. */
     public record CertificateRequestText(String request) {}
 
+    /** @param request that a person has made at the machine, in PEM; without it the machine is asked for one */
+    public record CertificateRequestEntry(@Nullable String request) {}
+
     @POST
     @Path("endpoints/{claim}/certificate-request")
     @RolesAllowed("engineer")
-    public CertificateRequestText request(long claim) {
-        return new CertificateRequestText(certificates.request(claim, who.person()));
+    public CertificateRequestText request(long claim, @Nullable CertificateRequestEntry made) {
+        String pem = made == null || made.request == null ? "" : made.request;
+        return new CertificateRequestText(certificates.request(claim, pem, who.person()));
     }
 
     /** @param chain PEM, from the machine's own certificate upwards */
@@ -127,6 +132,14 @@ public class ProveResource {
     @RolesAllowed("engineer")
     public void chain(long claim, CertificateChain chain) {
         certificates.putIn(claim, chain == null || chain.chain == null ? "" : chain.chain, who.person());
+    }
+
+    /** A person has installed the signed chain on the machine's own page. */
+    @POST
+    @Path("endpoints/{claim}/certificate-installed")
+    @RolesAllowed("engineer")
+    public void installed(long claim) {
+        certificates.installed(claim, who.person());
     }
 
     @POST

@@ -16,17 +16,19 @@ public enum ProveText implements Message {
     DISABLED_AUTOMATIC_CHECKS("disabled automatic checks"),
     DOES_NOT_DO("{hostName} does not do that: {reason}."),
     ENDPOINT_IS_PROVEN("The endpoint is proven."),
+    ENTERED_A_CERTIFICATE_SIGNING_REQUEST("entered the certificate signing request of {hostName}"),
     HOW_OFTEN("How often?"),
     INSTALLED_A_SIGNED_CERTIFICATE("installed a signed certificate on {hostName}"),
     INTERVAL_OF_CHECKS_IS_1_TO_MINUTES("The interval of checks is 1 to {longest} minutes, or with 0 not at all."),
     ITS_ADDRESS_AS_DELIVERED("its address as delivered"),
-    MACHINE_ACCEPTED_THE_CERTIFICATE_BUT_STILL(
-            "The machine accepted the certificate but still shows the old one after {seconds} s. It may need a "
-                    + "restart. Check again after that and accept the new certificate."),
-    MACHINE_HAS_NO_STANDARD_WAY_TO_REPLACE(
-            "This machine has no standard way to replace its certificate, or was not proven yet. Replace it on "
-                    + "its own page, then check again."),
+    MACHINE_SHOWS_A_THIRD_CERTIFICATE(
+            "The machine shows another certificate than the signed one: {shown}. Install the signed one."),
     MACHINE_SHOWS_ANOTHER_VALUE("The machine shows another value now: {now}. Look at that one first."),
+    MACHINE_STILL_SHOWS_THE_OLD_CERTIFICATE(
+            "The machine still shows the old certificate after {seconds} s. It may need a restart. Check again after "
+                    + "that and accept the new certificate."),
+    NO_CERTIFICATE_IS_KNOWN_YET("No certificate of this machine is known yet. Set it up and check it first."),
+    NO_CHAIN_TO_INSTALL("No signed certificate waits to be installed. Enter the signed chain first."),
     NO_SIGNING_REQUEST_IS_OPEN("No signing request is open. Create one first."),
     NO_UNIT_HAS_AN_ADDRESS_YET("No unit has an address yet. Allocate addresses first."),
     NO_UNIT_IS_SET_UP_YET("No unit is set up yet. Set up units in Configure."),

@@ -98,6 +98,8 @@ public enum WireText implements Message {
     RELAY_ANSWERS("the relay answers: {answer}"),
     RELAY_GREETING("answers with {greeting}"),
     RELAY_REFUSES("the relay does not accept the mail: {fault}"),
+    REQUEST_DAMAGED("The signing request does not agree with its own signature. Copy all of it once more."),
+    REQUEST_OTHER_NAME("The signing request is for {names}, and the machine has the name {name}."),
     REQUEST_UNREADABLE("The signing request of the machine cannot be read. Create another one."),
     RESOURCE_TOO_LARGE("a resource with more than {most} values"),
     RPC_WITHOUT_NFS("RPC answers, but there is no NFS"),

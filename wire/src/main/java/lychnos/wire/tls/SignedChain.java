@@ -13,18 +13,18 @@ import lychnos.wire.fault.WireText;
 import org.bouncycastle.cert.X509CertificateHolder;
 import org.bouncycastle.cert.jcajce.JcaX509CertificateConverter;
 import org.bouncycastle.openssl.PEMParser;
-import org.bouncycastle.pkcs.PKCS10CertificationRequest;
 
 /**
  * A chain that an authority has given for a request, looked at before a machine gets it: one that is wrong would shut
  * us out.
+ *
+ * @param pem from the machine's own certificate upwards
+ * @param fingerprint of the machine's own certificate: SHA-256 in lower-case hexadecimal
  */
-public final class SignedChain {
+public record SignedChain(String pem, String fingerprint) {
 
     private static final int LARGEST = 100_000;
     private static final int MOST = 10;
-
-    private SignedChain() {}
 
     /**
      * Looks at it.
@@ -32,12 +32,11 @@ public final class SignedChain {
      * @param pem as it came, in any order
      * @param request the request that it is for (PKCS #10), in PEM
      * @param fqdn what the machine is called
-     * @return the chain in PEM, from the machine's own certificate upwards
      * @throws IllegalArgumentException with a sentence that says what is wrong with it
      */
-    public static String check(String pem, String request, String fqdn, Instant now) {
+    public static SignedChain check(String pem, String request, String fqdn, Instant now) {
         List<X509Certificate> left = certificates(pem);
-        byte[] key = key(request);
+        byte[] key = SigningRequest.key(request);
         X509Certificate own = left.stream()
                 .filter(each -> java.util.Arrays.equals(each.getPublicKey().getEncoded(), key))
                 .findFirst()
@@ -71,7 +70,7 @@ public final class SignedChain {
                         day(each.getNotAfter().toInstant())));
             }
         }
-        return String.join("", seen.pem());
+        return new SignedChain(String.join("", seen.pem()), seen.fingerprint());
     }
 
     private static String day(Instant instant) {
@@ -107,15 +106,5 @@ public final class SignedChain {
                     all.isEmpty() ? WireText.CHAIN_EMPTY.text() : WireText.CHAIN_TOO_LONG.text());
         }
         return all;
-    }
-
-    private static byte[] key(String request) {
-        try (PEMParser parser = new PEMParser(new StringReader(request))) {
-            return ((PKCS10CertificationRequest) parser.readObject())
-                    .getSubjectPublicKeyInfo()
-                    .getEncoded();
-        } catch (IOException | ClassCastException e) {
-            throw new IllegalArgumentException(WireText.REQUEST_UNREADABLE.text(), e);
-        }
     }
 }

@@ -17,6 +17,7 @@ import lychnos.wire.LoopbackHall;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireText;
 import lychnos.wire.tls.SignedChain;
+import lychnos.wire.tls.SigningRequest;
 import lychnos.wire.tls.TlsSeen;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -48,12 +49,14 @@ class WebCertificateTest {
             WebCertificate.Request request = slot.request(NAME, List.of(NAME, LoopbackHall.FIRST.toString()));
             assertEquals(
                     before.fingerprint(), shown(lab).fingerprint(), "the one in use stays until another is put in");
-            String chain = SignedChain.check(new Authority().sign(request.pem()), request.pem(), NAME, Instant.now());
-            slot.replace(request.collection(), chain);
+            SignedChain chain =
+                    SignedChain.check(new Authority().sign(request.pem()), request.pem(), NAME, Instant.now());
+            slot.replace(request.collection(), chain.pem());
             TlsSeen after = shown(lab);
             assertNotEquals(before.fingerprint(), after.fingerprint());
             assertFalse(after.selfSigned());
             assertEquals(List.of(NAME, LoopbackHall.FIRST.toString()), after.names());
+            assertEquals(chain.fingerprint(), after.fingerprint());
             assertEquals("", after.chainFault());
             assertEquals(2, after.pem().size());
         }
@@ -136,9 +139,37 @@ class WebCertificateTest {
             assertEquals(
                     3,
                     SignedChain.check(chain + authority.root(), request, NAME, Instant.now())
+                                    .pem()
                                     .split("BEGIN CERT")
                                     .length
                             - 1);
+        }
+    }
+
+    private static String wrongRequest(String pem) {
+        return assertThrows(IllegalArgumentException.class, () -> SigningRequest.check(pem, NAME))
+                .getMessage();
+    }
+
+    @Test
+    void aRequestThatAPersonCopiedIsLookedAtBeforeItIsSigned() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall();
+                RedfishClient client = client(lab)) {
+            WebCertificate slot = new WebCertificate(client);
+            String request = slot.request(NAME, List.of(NAME)).pem();
+            SigningRequest.check("\n" + request + "\n", NAME);
+            String other = slot.request("ard-srv-002-oob.ardal.example", List.of("ard-srv-002-oob.ardal.example"))
+                    .pem();
+            assertEquals(WireText.REQUEST_OTHER_NAME.text("ard-srv-002-oob.ardal.example", NAME), wrongRequest(other));
+            assertEquals(WireText.REQUEST_UNREADABLE.text(), wrongRequest("x"));
+            assertEquals(WireText.REQUEST_UNREADABLE.text(), wrongRequest(new Authority().root()));
+            int end = request.indexOf("\n-----END") - 12;
+            char flipped = request.charAt(end) == 'A' ? 'B' : 'A';
+            String damaged = wrongRequest(request.substring(0, end) + flipped + request.substring(end + 1));
+            assertTrue(
+                    damaged.equals(WireText.REQUEST_DAMAGED.text())
+                            || damaged.equals(WireText.REQUEST_UNREADABLE.text()),
+                    damaged);
         }
     }
 }
