@@ -53,6 +53,10 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
         chain = other.chain;
     }
 
+    X509Certificate certificate() {
+        return chain[0];
+    }
+
     private static String aliasFor(String keyType) {
         return keyType.startsWith("EC") ? ALIAS : null;
     }

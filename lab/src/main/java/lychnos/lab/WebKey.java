@@ -39,6 +39,11 @@ public final class WebKey {
         return shown;
     }
 
+    /** The certificate that it shows now. */
+    public synchronized X509Certificate certificate() {
+        return shown.certificate();
+    }
+
     synchronized void show(KeyCertOptions other) {
         become((OneKey) other);
     }

@@ -188,7 +188,9 @@ public class ServiceProbes {
         Map<String, Future<Optional<TimeSample>>> asked = new LinkedHashMap<>();
         servers.forEach(server -> asked.put(server, threads.submit(() -> {
             try {
-                return vantage.time(Address.parse(server), PATIENCE);
+                Optional<TimeSample> first = vantage.time(Address.parse(server), PATIENCE);
+                // a datagram may be lost on a network in which all is well
+                return first.isPresent() ? first : vantage.time(Address.parse(server), PATIENCE);
             } catch (WireFault e) {
                 return Optional.<TimeSample>empty();
             }

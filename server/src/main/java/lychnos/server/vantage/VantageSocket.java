@@ -54,6 +54,9 @@ public class VantageSocket {
         final WebSocketConnection connection;
         final Link link;
         volatile long heardAt;
+        /** What it said is being worked on here: what it says meanwhile waits, so that it cannot be taken for dead. */
+        volatile boolean working;
+
         volatile boolean greeted;
         volatile LinkMessage.Welcome welcomed;
 
@@ -92,7 +95,16 @@ public class VantageSocket {
         if (standing == null) {
             return;
         }
-        standing.heardAt = ticker.nanos();
+        standing.working = true;
+        try {
+            hear(text, standing);
+        } finally {
+            standing.heardAt = ticker.nanos();
+            standing.working = false;
+        }
+    }
+
+    private void hear(String text, Standing standing) {
         LinkMessage message;
         try {
             message = vantages.codec().read(text, LinkMessage.class);
@@ -189,7 +201,7 @@ public class VantageSocket {
 
     private void endWhatIsDead() {
         links.values().stream()
-                .filter(standing -> ticker.nanos() - standing.heardAt > DEAD_NANOS)
+                .filter(standing -> !standing.working && ticker.nanos() - standing.heardAt > DEAD_NANOS)
                 .forEach(this::end);
         vantages.stillLinked(links.values().stream()
                 .filter(standing -> standing.greeted)

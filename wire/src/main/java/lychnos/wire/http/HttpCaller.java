@@ -6,14 +6,19 @@ import io.vertx.core.http.HttpClient;
 import io.vertx.core.http.HttpClientOptions;
 import io.vertx.core.http.HttpClientRequest;
 import io.vertx.core.http.HttpClientResponse;
+import io.vertx.core.http.HttpConnection;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.RequestOptions;
 import java.net.InetSocketAddress;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Collections;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
@@ -28,6 +33,7 @@ import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.fault.WireText;
 import lychnos.wire.time.Ticker;
 import lychnos.wire.tls.Shown;
+import lychnos.wire.tls.TlsProvider;
 import lychnos.wire.tls.TlsSeen;
 
 /**
@@ -45,9 +51,13 @@ public final class HttpCaller implements AutoCloseable {
     private static final int HANDSHAKE_SECONDS = 8;
 
     private static final Duration PATIENCE = Duration.ofSeconds(CONNECT_SECONDS + HANDSHAKE_SECONDS);
-    private static final int FRESH_TRIES = 3;
+    private static final int FRESH_TRIES = 2;
     private static final long LOOKED_FOR_MILLIS = 3000;
     private static final int MOST_KEPT = 2;
+    /** A peer that refuses says so at once; one that takes its time would take it once more. */
+    private static final Duration REFUSED_WITHIN = Duration.ofSeconds(2);
+
+    private static final int MOST_NEED_JAVA = 10_000;
     private static final long FORGET_NANOS = 200_000_000;
     private static final long OLD_ENDS_MILLIS = 60_000;
 
@@ -57,7 +67,13 @@ public final class HttpCaller implements AutoCloseable {
     /** By peer, a request that nothing of was sent yet: its connection was looked at and waits for what comes next. */
     private final Map<InetSocketAddress, HttpClientRequest> looked = new ConcurrentHashMap<>();
 
-    private volatile HttpClient client;
+    /** Connections that served an exchange or a look before. */
+    private final Set<HttpConnection> used = Collections.newSetFromMap(new WeakHashMap<>());
+    /** Peers that speak only what the best provider refuses. */
+    private final Set<InetSocketAddress> needJava = ConcurrentHashMap.newKeySet();
+
+    private final TlsProvider best;
+    private volatile Map<TlsProvider, HttpClient> clients;
     private long madeAt;
 
     /**
@@ -65,16 +81,29 @@ public final class HttpCaller implements AutoCloseable {
      * @param ticker by which the client grows old
      */
     public HttpCaller(Vertx vertx, Clock clock, Ticker ticker) {
+        this(vertx, clock, ticker, TlsProvider.best());
+    }
+
+    HttpCaller(Vertx vertx, Clock clock, Ticker ticker, TlsProvider best) {
+        this.best = best;
         this.vertx = vertx;
         this.clock = clock;
         this.ticker = ticker;
-        client = client();
+        clients = clients();
         madeAt = ticker.nanos() - FORGET_NANOS;
     }
 
-    private HttpClient client() {
+    private Map<TlsProvider, HttpClient> clients() {
+        Map<TlsProvider, HttpClient> made = new EnumMap<>(TlsProvider.class);
+        made.put(TlsProvider.JAVA, client(TlsProvider.JAVA));
+        made.computeIfAbsent(best, this::client);
+        return made;
+    }
+
+    private HttpClient client(TlsProvider provider) {
         return vertx.createHttpClient(new HttpClientOptions()
                 .setSsl(true)
+                .setSslEngineOptions(provider.options())
                 .setTrustAll(true)
                 .setVerifyHost(false)
                 .setConnectTimeout(CONNECT_SECONDS * 1000)
@@ -94,12 +123,12 @@ public final class HttpCaller implements AutoCloseable {
         let(looked.remove(peer));
         for (int i = 0; i < FRESH_TRIES; i++) {
             long begun = clock.millis();
-            HttpClientRequest request = open("GET", "/", peer, timeout);
+            HttpClientRequest request = open(i == 0 ? clients : once(), "GET", "/", peer, timeout);
             request.exceptionHandler(fault -> {});
             request.connection().closeHandler(closed -> looked.remove(peer, request));
             SSLSession session = request.connection().sslSession();
             // a connection that was kept, or a session that was resumed, shows what was shown before
-            if (session.getCreationTime() >= begun) {
+            if (first(request) && (provider(peer) == TlsProvider.NATIVE || session.getCreationTime() >= begun)) {
                 HttpClientRequest other = looked.put(peer, request);
                 let(other);
                 vertx.setTimer(LOOKED_FOR_MILLIS, timer -> {
@@ -107,17 +136,34 @@ public final class HttpCaller implements AutoCloseable {
                         let(request);
                     }
                 });
-                return seen(session);
+                return seen(session, provider(peer));
             }
             drop(request);
-            forget();
         }
         throw new WireFault(Kind.NO_TLS, WireText.NO_HANDSHAKE.text());
     }
 
-    private static TlsSeen seen(SSLSession session) throws WireFault {
+    /** Clients that keep no connection and remember no session, for a single look. */
+    private Map<TlsProvider, HttpClient> once() {
+        Map<TlsProvider, HttpClient> made = clients();
+        vertx.setTimer(OLD_ENDS_MILLIS, timer -> made.values().forEach(HttpClient::close));
+        return made;
+    }
+
+    private TlsProvider provider(InetSocketAddress peer) {
+        return needJava.contains(peer) ? TlsProvider.JAVA : best;
+    }
+
+    /** Whether its connection serves for the first time. */
+    private boolean first(HttpClientRequest request) {
+        synchronized (used) {
+            return used.add(request.connection());
+        }
+    }
+
+    private static TlsSeen seen(SSLSession session, TlsProvider provider) throws WireFault {
         try {
-            return Shown.of(session.getProtocol(), session.getPeerCertificates());
+            return Shown.of(session.getProtocol(), session.getPeerCertificates(), provider);
         } catch (SSLPeerUnverifiedException e) {
             throw new WireFault(Kind.NO_TLS, WireText.NO_CERTIFICATE.text(), e);
         }
@@ -203,21 +249,46 @@ public final class HttpCaller implements AutoCloseable {
         if (ticker.nanos() - madeAt < FORGET_NANOS) {
             return; // somebody else has just done so
         }
-        HttpClient old = client;
-        client = client();
+        Map<TlsProvider, HttpClient> old = clients;
+        clients = clients();
         madeAt = ticker.nanos();
-        vertx.setTimer(OLD_ENDS_MILLIS, timer -> old.close());
+        vertx.setTimer(OLD_ENDS_MILLIS, timer -> old.values().forEach(HttpClient::close));
     }
 
     private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {
         HttpClientRequest waiting = looked.remove(peer);
-        return waiting != null
-                ? waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path())
-                : open(call.method(), call.path(), peer, PATIENCE);
+        if (waiting != null) {
+            return waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path());
+        }
+        HttpClientRequest request = open(clients, call.method(), call.path(), peer, PATIENCE);
+        first(request);
+        return request;
     }
 
-    private HttpClientRequest open(String method, String path, InetSocketAddress peer, Duration timeout)
+    /** Opens with the best provider; with Java's own where the peer and the best one do not agree on TLS. */
+    private HttpClientRequest open(
+            Map<TlsProvider, HttpClient> through, String method, String path, InetSocketAddress peer, Duration timeout)
             throws WireFault {
+        TlsProvider provider = provider(peer);
+        long begun = ticker.nanos();
+        try {
+            return open(through.get(provider), method, path, peer, timeout);
+        } catch (WireFault e) {
+            Duration took = Duration.ofNanos(ticker.nanos() - begun);
+            boolean refused = e.kind() == Kind.NO_TLS && took.compareTo(REFUSED_WITHIN) < 0;
+            if (provider == TlsProvider.JAVA || !refused || took.compareTo(timeout) >= 0) {
+                throw e;
+            }
+            HttpClientRequest request = open(through.get(TlsProvider.JAVA), method, path, peer, timeout.minus(took));
+            if (needJava.size() < MOST_NEED_JAVA) {
+                needJava.add(peer);
+            }
+            return request;
+        }
+    }
+
+    private HttpClientRequest open(
+            HttpClient client, String method, String path, InetSocketAddress peer, Duration timeout) throws WireFault {
         RequestOptions options = new RequestOptions()
                 .setHost(peer.getAddress().getHostAddress())
                 .setPort(peer.getPort())
@@ -277,6 +348,6 @@ public final class HttpCaller implements AutoCloseable {
 
     @Override
     public void close() {
-        client.close();
+        clients.values().forEach(HttpClient::close);
     }
 }

@@ -272,7 +272,7 @@ public final class Climb {
             return broken(Rung.TLS, Trouble.NO_TLS, e.getMessage());
         }
         traits.put(Traits.CERTIFICATE, shown.fingerprint());
-        List<Part> parts = List.of(validity(), key(), names(), chain());
+        List<Part> parts = List.of(validity(), key(), names(), chain(), handshake());
         Optional<Part> off = parts.stream()
                 .filter(part -> part.standing() == Outcome.Standing.BROKEN)
                 .findFirst();
@@ -312,6 +312,14 @@ public final class Climb {
         return now.isAfter(shown.notAfter()) || now.isBefore(shown.notBefore())
                 ? Part.broken("valid", days)
                 : Part.holds("valid", days);
+    }
+
+    private Part handshake() {
+        return Part.holds(
+                "handshake",
+                shown.provider().isEmpty()
+                        ? shown.protocol()
+                        : LadderText.HANDSHAKE.text(shown.protocol(), shown.provider()));
     }
 
     private Part key() {

@@ -27,6 +27,7 @@ enum LadderText implements Message {
     FIRST_SEEN("seen for the first time; {seen}. Lychnos remembers it from now on"),
     FROM_OUTSIDE("{port} from outside {network}"),
     FROM_PLACE("{port} from {place}"),
+    HANDSHAKE("{protocol}, with {provider}"),
     HOST_KEY("host key"),
     HOST_KEY_FIRST_SEEN("{key}, seen for the first time"),
     HOST_KEY_WAS("{now}, was {before}"),

@@ -31,7 +31,12 @@ public final class Shown {
     private Shown() {}
 
     /** @param chain from the server's own upwards, one at least */
-    public static TlsSeen of(String protocol, Certificate[] chain) {
+    public static TlsSeen of(String protocol, Certificate[] chain, TlsProvider provider) {
+        return of(protocol, chain).by(provider);
+    }
+
+    /** The same where nobody shook hands. */
+    static TlsSeen of(String protocol, Certificate[] chain) {
         X509Certificate own = (X509Certificate) chain[0];
         return new TlsSeen(
                 protocol,
@@ -45,7 +50,8 @@ public final class Shown {
                 key(own.getPublicKey()),
                 weak(own.getPublicKey()),
                 chainFault(chain),
-                pem(chain));
+                pem(chain),
+                "");
     }
 
     /** SHA-256 over the certificate's DER form, in lower-case hexadecimal. */

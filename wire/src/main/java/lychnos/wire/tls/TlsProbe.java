@@ -52,7 +52,7 @@ public final class TlsProbe {
                     (SSLSocket) context.getSocketFactory().createSocket(plain, null, peer.getPort(), true)) {
                 socket.startHandshake();
                 SSLSession session = socket.getSession();
-                return Shown.of(session.getProtocol(), session.getPeerCertificates());
+                return Shown.of(session.getProtocol(), session.getPeerCertificates(), TlsProvider.JAVA);
             }
         } catch (SSLException e) {
             if (deadline.over()) {

@@ -18,6 +18,7 @@ import java.util.List;
  * @param weakKey whether that is less than what is held to be enough now (NIST SP 800-57: RSA 2048, EC 224)
  * @param chainFault why the certificates that came with it do not lead upwards from it, or empty
  * @param pem the certificates as shown, from the server's own upwards
+ * @param provider what shook hands here, such as {@code BoringSSL}; empty where nobody said
  */
 public record TlsSeen(
         String protocol,
@@ -31,4 +32,27 @@ public record TlsSeen(
         String key,
         boolean weakKey,
         String chainFault,
-        List<String> pem) {}
+        List<String> pem,
+        String provider) {
+
+    public TlsSeen {
+        provider = provider == null ? "" : provider; // a vantage point of an earlier version does not say
+    }
+
+    TlsSeen by(TlsProvider by) {
+        return new TlsSeen(
+                protocol,
+                fingerprint,
+                subject,
+                issuer,
+                selfSigned,
+                notBefore,
+                notAfter,
+                names,
+                key,
+                weakKey,
+                chainFault,
+                pem,
+                by.title());
+    }
+}

@@ -77,7 +77,8 @@ class PagePasswordChangeTest {
 
     private static TlsSeen shows(String fingerprint) {
         Instant now = Instant.parse("2026-12-01T08:00:00Z");
-        return new TlsSeen("TLSv1.3", fingerprint, "", "", true, now, now, List.of(), "EC 256", false, "", List.of());
+        return new TlsSeen(
+                "TLSv1.3", fingerprint, "", "", true, now, now, List.of(), "EC 256", false, "", List.of(), "");
     }
 
     private HttpAnswer answer(HttpCall call) throws IOException {
