@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import lychnos.core.fact.ChangeWindow;
 import lychnos.core.kind.KindReader;
 import lychnos.core.text.Texts;
@@ -190,8 +191,8 @@ class ConsoleKindsTest {
         }
     }
 
-    @Test
-    void aTemporaryKeyIsReplacedAfterTheSetupHasEnded() {
+    /** An access appliance that is set up, and the proxy through which it reaches its maker. */
+    private static void withAccessAppliance(BiConsumer<ConsoleStage, Integer> then) {
         Vertx vertx = Vertx.vertx();
         try (WebProxy proxy = new WebProxy(
                         vertx, ConsoleUnits.PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
@@ -201,6 +202,16 @@ class ConsoleKindsTest {
             stage.tickFirst(unit);
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            then.accept(stage, unit);
+        } finally {
+            vertx.close();
+        }
+    }
+
+    @Test
+    void aTemporaryKeyIsReplacedAfterTheSetupHasEnded() {
+        withAccessAppliance((stage, unit) -> {
+            Json bench = stage.bench(unit);
             assertEquals("LATER", licence(bench), bench::prettify);
             stage.proven(unit, "management");
             assertTrue(
@@ -216,22 +227,12 @@ class ConsoleKindsTest {
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertTrue(stage.hall().kept(stage.serial(0), "page/licence").contains("activated"));
             assertTrue(stage.hall().kept(stage.serial(0), "page/bridge").contains("replaced"));
-        } finally {
-            vertx.close();
-        }
+        });
     }
 
     @Test
     void aSignedCertificateComesOntoPages() {
-        Vertx vertx = Vertx.vertx();
-        try (WebProxy proxy = new WebProxy(
-                        vertx, ConsoleUnits.PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
-                ConsoleStage stage = new ConsoleStage()) {
-            int unit = stage.accessAppliance();
-            stage.ready().begin(unit, "run");
-            stage.tickFirst(unit);
-            Json bench = stage.toTheEnd(unit);
-            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+        withAccessAppliance((stage, unit) -> {
             Json before = stage.proven(unit, "management");
             assertEquals("PAGES", before.getString("certificate"));
             String path = "/api/endpoints/" + before.getInt("endpoint.claimId") + "/certificate-";
@@ -255,9 +256,7 @@ class ConsoleKindsTest {
                     () -> stage.proof(unit, "management").prettify().contains("2 certificates"),
                     () -> stage.proof(unit, "management").prettify());
             assertTrue(stage.proof(unit, "management").getBoolean("endpoint.proven"));
-        } finally {
-            vertx.close();
-        }
+        });
     }
 
     private static String licence(Json bench) {

@@ -158,8 +158,8 @@ public class Certificates {
     }
 
     /**
-     * Takes a signed chain. It is put in, looked for and remembered; where a person does that at the machine, it is kept
-     * for that person until {@link #installed}.
+     * Takes a signed chain. It is put in, looked for and remembered; where a person does that at the machine, it is
+     * kept for that person until {@link #installed}.
      */
     public void putIn(long claimId, String pem, Who.Person person) {
         Endpoints.TargetEndpoint endpoint = endpoint(claimId);
