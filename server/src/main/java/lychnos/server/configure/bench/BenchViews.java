@@ -5,22 +5,14 @@ import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
-import lychnos.core.dialogue.DialogueStep.Asked;
-import lychnos.core.dialogue.DialogueStep.Mark;
-import lychnos.core.dialogue.DialogueStep.Summary;
-import lychnos.core.dialogue.DialogueStep.Waits;
-import lychnos.core.dialogue.Template;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
@@ -44,8 +36,6 @@ import org.jspecify.annotations.Nullable;
 /** What screens show of the setup of one unit on its consoles. */
 @ApplicationScoped
 public class BenchViews {
-
-    private static final String HIDDEN = "••••••••";
 
     private final ChangeWindows windows;
     private final Session db;
@@ -246,7 +236,7 @@ public class BenchViews {
         Map<Integer, Object[]> kept = row == null ? Map.of() : kept(row.id);
         List<BenchStep> shown = new ArrayList<>();
         for (int i = 0; i < steps.size(); i++) {
-            shown.add(step(i, steps.get(i), values, kept.get(i)));
+            shown.add(BenchSteps.of(i, steps.get(i), values, kept.get(i)));
         }
         int compares = row != null && Comparisons.needed(kind, row) ? Comparisons.page(kind, steps) : -1;
         if (compares >= 0) {
@@ -275,7 +265,9 @@ public class BenchViews {
                         : onPages.stream()
                                 .anyMatch(step -> step.marks.contains("DRIVEN") && step.progress.equals("DONE")));
         String identity = (line ? dialogue.identify().must() : dialogue.over().must())
-                .values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
+                .values().stream()
+                        .map(template -> BenchSteps.filled(template, values))
+                        .collect(Collectors.joining(", "));
         return row == null
                 ? new BenchMember(
                         null,
@@ -338,127 +330,5 @@ public class BenchViews {
                 .getResultStream()
                 .forEach(row -> kept.put((Integer) row[0], row));
         return kept;
-    }
-
-    private static BenchStep step(int place, DialogueStep step, MemberValues values, Object[] kept) {
-        String answer = "";
-        String source = "";
-        List<String> marks = List.of();
-        String sort = "asked";
-        Map<String, String> fields = new LinkedHashMap<>();
-        Set<String> differ = new HashSet<>();
-        Map<String, String> told = new LinkedHashMap<>();
-        long about = 0;
-        long atMost = 0;
-        if (step instanceof Asked asked) {
-            boolean secret = asked.is(Mark.SECRET);
-            answer = secret ? HIDDEN : filled(asked.answer(), values);
-            source = source(asked.answer(), values);
-            marks = asked.marks().stream().map(Enum::name).sorted().toList();
-        } else if (step instanceof Summary summary) {
-            sort = "summary";
-            answer = summary.fields().size() + " fields";
-            source = summary.fields().values().stream()
-                    .map(template -> filled(template, values))
-                    .collect(Collectors.joining(", "));
-        } else if (step instanceof Waits waits) {
-            sort = "waits";
-            about = waits.about().toSeconds();
-            atMost = waits.atMost().toSeconds();
-        } else if (step instanceof DialogueStep.Controller controller) {
-            sort = "page";
-            about = controller.usually().toSeconds();
-            atMost = controller.longest().toSeconds();
-            marks = List.of("CONTROLLER", "DRIVEN");
-            fields.putAll(new ControllerPlan(controller, values).sheet());
-            differ.addAll(ControllerPlan.DIFFER);
-            new ControllerPlan(controller, values).passwords().keySet().forEach(label -> fields.put(label, HIDDEN));
-        } else if (step instanceof DialogueStep.Page page) {
-            sort = "page";
-            about = page.waits() == null ? 0 : page.waits().about().toSeconds();
-            atMost = page.waits() == null ? 0 : page.waits().atMost().toSeconds();
-            marks = Stream.concat(
-                            page.marks().stream().map(Enum::name).sorted(),
-                            page.first() ? Stream.of("FIRST") : page.driven() ? Stream.of("DRIVEN") : Stream.empty())
-                    .toList();
-            answer = filled(page.open(), values);
-            page.fields().forEach((label, field) -> {
-                if (!field.optional() || field.value().fill(values::text).isPresent()) {
-                    if (field.value().names().stream().anyMatch(values::tellsMembersApart)) {
-                        differ.add(label);
-                    }
-                    fields.put(
-                            label,
-                            field.value().names().stream().anyMatch(name -> values.secret(name)
-                                            .isPresent())
-                                    ? HIDDEN
-                                    : filled(field.value(), values));
-                }
-            });
-            page.tells().keySet().forEach(name -> values.text(values.member().replace(' ', '-') + "." + name)
-                    .ifPresent(shown -> told.put(name.replace('-', ' '), shown)));
-        }
-        return kept == null
-                ? new BenchStep(
-                        place,
-                        step.title(),
-                        sort,
-                        answer,
-                        source,
-                        marks,
-                        "OPEN",
-                        null,
-                        0,
-                        "",
-                        null,
-                        "",
-                        about,
-                        atMost,
-                        fields,
-                        differ,
-                        told)
-                : new BenchStep(
-                        place,
-                        step.title(),
-                        sort,
-                        answer,
-                        source,
-                        marks,
-                        (String) kept[1],
-                        (String) kept[2],
-                        (Integer) kept[3],
-                        (String) kept[4],
-                        (Instant) kept[5],
-                        (String) kept[6],
-                        about,
-                        atMost,
-                        fields,
-                        differ,
-                        told);
-    }
-
-    private static String filled(Template template, MemberValues values) {
-        // a list ends at its first entry that is not known: only what is asked for by name has something in its place
-        return template.fill(name -> values.text(name)
-                        .or(() -> values.secret(name).map(secret -> HIDDEN))
-                        .or(() -> Optional.of("(" + name.replace('-', ' ') + ")")
-                                .filter(place -> template.names().contains(name))))
-                .orElse("");
-    }
-
-    private static String source(Template template, MemberValues values) {
-        if (template.names().isEmpty()) {
-            return ConfigureText.SAME_FOR_EVERY_UNIT.text();
-        }
-        return template.names().stream()
-                .limit(1)
-                .map(name -> values.sourced(name)
-                        .map(MemberValues.Sourced::source)
-                        .or(() -> values.secret(name)
-                                .map(secret -> name.equals("factory.phrase")
-                                        ? ConfigureText.FACTORY_LOGIN.text()
-                                        : ConfigureText.SEALED_MADE_FOR_THIS_UNIT.text()))
-                        .orElse(ConfigureText.NOT_KNOWN_YET.text()))
-                .collect(Collectors.joining());
     }
 }
