@@ -23,8 +23,9 @@ import lychnos.server.secrets.SealKeys;
 import lychnos.server.text.DoctorText;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.icmp.Pinger;
+import lychnos.wire.tls.TlsProvider;
 
-/** What the machine under the server allows and has: ICMP, raw sockets, namespaces, disk, clock, key, certificate. */
+/** What the machine under the server allows and has: ICMP, raw sockets, namespaces, TLS, disk, clock, key, certificate. */
 final class MachineExam {
 
     private static final Duration PATIENCE = Duration.ofSeconds(1);
@@ -69,6 +70,7 @@ final class MachineExam {
         lines.add(icmp(new Pinger().ping(Address.parse("127.0.0.1"), PATIENCE).state()));
         lines.add(rawSockets());
         lines.add(namespaces());
+        lines.add(tls(TlsProvider.best()));
         settings.folders.forEach((what, folder) -> lines.add(disk(what, folder)));
         lines.add(clockKeeper());
         lines.add(key());
@@ -111,6 +113,12 @@ final class MachineExam {
                 .filter(most -> !most.strip().equals("0"))
                 .isPresent();
         return DoctorLine.good(may ? DoctorText.NAMESPACES_ARE_ALLOWED : DoctorText.NAMESPACES_NOT_ALLOWED);
+    }
+
+    static DoctorLine tls(TlsProvider provider) {
+        return provider == TlsProvider.NATIVE
+                ? DoctorLine.good(DoctorText.TLS_IS_NATIVE)
+                : DoctorLine.look(DoctorText.TLS_IS_JAVA).advised(DoctorText.TLS_ALLOW_NATIVE);
     }
 
     private Optional<String> shown(String file) {

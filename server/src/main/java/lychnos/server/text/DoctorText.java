@@ -52,6 +52,11 @@ public enum DoctorText implements Message {
     ROLE_GIVE_LESS("Start the server with ./lychnos start: it gives the role what it needs and nothing more."),
     ROLE_IS_BOUND("The server's role cannot change the journal."),
     ROLE_MAY_TOO_MUCH("The server's role {role} can change the journal."),
+    TLS_ALLOW_NATIVE(
+            "Native code loads on Linux (x86-64, aarch64) from a directory for temporary files that allows programs: set "
+                    + "JAVA_TOOL_OPTIONS=-Djava.io.tmpdir=DIRECTORY for the server, and restart it."),
+    TLS_IS_JAVA("Checks run TLS with the code of Java itself, which takes about seven times the processor time."),
+    TLS_IS_NATIVE("Checks run TLS in native code."),
     UPGRADE_DATABASE("Upgrade PostgreSQL."),
     VANTAGE_CONNECT("Start it: ./lychnos vantage --join URL. See what it says in its log."),
     VANTAGE_IS_CONNECTED("Vantage point {name} is connected."),

@@ -17,6 +17,7 @@ import lychnos.lab.Certificates;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.text.DoctorText;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.tls.TlsProvider;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -96,6 +97,8 @@ class MachineExamTest {
                 found(DoctorText.NAMESPACES_NOT_ALLOWED, exam()).state());
         bad(DoctorState.LOOK, MachineExam.icmp(Echo.State.NOT_PERMITTED));
         assertEquals(DoctorState.GOOD, MachineExam.icmp(Echo.State.ANSWERED).state());
+        bad(DoctorState.LOOK, MachineExam.tls(TlsProvider.JAVA));
+        assertEquals(DoctorState.GOOD, MachineExam.tls(TlsProvider.NATIVE).state());
     }
 
     @Test
