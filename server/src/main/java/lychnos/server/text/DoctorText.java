@@ -55,7 +55,8 @@ public enum DoctorText implements Message {
     TLS_ALLOW_NATIVE(
             "Native code loads on Linux (x86-64, aarch64) from a directory for temporary files that allows programs: set "
                     + "JAVA_TOOL_OPTIONS=-Djava.io.tmpdir=DIRECTORY for the server, and restart it."),
-    TLS_IS_JAVA("Checks run TLS with the code of Java itself, which takes about seven times the processor time."),
+    TLS_IS_JAVA(
+            "Checks run TLS with the code of Java itself, which takes about seven times the processor time for a handshake."),
     TLS_IS_NATIVE("Checks run TLS in native code."),
     UPGRADE_DATABASE("Upgrade PostgreSQL."),
     VANTAGE_CONNECT("Start it: ./lychnos vantage --join URL. See what it says in its log."),

@@ -280,9 +280,10 @@ public final class HttpCaller implements AutoCloseable {
                 throw e;
             }
             HttpClientRequest request = open(through.get(TlsProvider.JAVA), method, path, peer, timeout.minus(took));
-            if (needJava.size() < MOST_NEED_JAVA) {
-                needJava.add(peer);
+            if (needJava.size() >= MOST_NEED_JAVA) {
+                needJava.clear(); // they are found again
             }
+            needJava.add(peer);
             return request;
         }
     }

@@ -25,6 +25,9 @@ final class BenchSteps {
 
     private static final String HIDDEN = "••••••••";
 
+    /** What the database has of a step that was not begun: progress, answer, times sent, by whom, when, evidence. */
+    private static final Object[] NOT_BEGUN = {null, "OPEN", null, 0, "", null, ""};
+
     private BenchSteps() {}
 
     /**
@@ -90,43 +93,25 @@ final class BenchSteps {
             page.tells().keySet().forEach(name -> values.text(values.member().replace(' ', '-') + "." + name)
                     .ifPresent(shown -> told.put(name.replace('-', ' '), shown)));
         }
-        return kept == null
-                ? new BenchStep(
-                        place,
-                        step.title(),
-                        sort,
-                        answer,
-                        source,
-                        marks,
-                        "OPEN",
-                        null,
-                        0,
-                        "",
-                        null,
-                        "",
-                        about,
-                        atMost,
-                        fields,
-                        differ,
-                        told)
-                : new BenchStep(
-                        place,
-                        step.title(),
-                        sort,
-                        answer,
-                        source,
-                        marks,
-                        (String) kept[1],
-                        (String) kept[2],
-                        (Integer) kept[3],
-                        (String) kept[4],
-                        (Instant) kept[5],
-                        (String) kept[6],
-                        about,
-                        atMost,
-                        fields,
-                        differ,
-                        told);
+        Object[] row = kept == null ? NOT_BEGUN : kept;
+        return new BenchStep(
+                place,
+                step.title(),
+                sort,
+                answer,
+                source,
+                marks,
+                (String) row[1],
+                (String) row[2],
+                (Integer) row[3],
+                (String) row[4],
+                (Instant) row[5],
+                (String) row[6],
+                about,
+                atMost,
+                fields,
+                differ,
+                told);
     }
 
     /** What is typed; dots for a password, and the name of what is not known yet in brackets. */
