@@ -1055,6 +1055,7 @@ export const m = {
       TERMS: 'terms',
       CONSENT: 'needs consent',
       OPTIONAL: 'not always asked',
+      MUST_BE_REFUSED: 'must be refused',
       FIRST: 'before the line is opened',
     } as Record<string, string>,
     by: (who: string) => `sent by ${who} ·`,

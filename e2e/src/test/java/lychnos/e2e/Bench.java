@@ -249,6 +249,11 @@ final class Bench {
     }
 
     /** How many steps of all members of all units are done. */
+    /** The factory login of the host, which is tried again where a break has hidden its refusal. */
+    static List<String> refusedLogins(String serial) {
+        return serial.equals("EG-1") ? List.of("1", "2") : List.of("");
+    }
+
     int done() throws IOException, InterruptedException {
         int done = 0;
         for (long unit : units.values()) {

@@ -66,7 +66,7 @@ class ConsoleKillTest {
                 // the host restarts once more, when it has been installed
                 List<String> restarts = serial.equals("EG-1") ? List.of("2") : ONCE;
                 assertTrue(restarts.contains(stage.kept(serial, "seen.restarts")), serial);
-                assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
+                assertTrue(Bench.refusedLogins(serial).contains(stage.kept(serial, "seen.refusedLogins")), serial);
             }
             for (String unit : bench.units.keySet()) {
                 for (JsonNode answer : bench.reach(unit)) {
@@ -135,7 +135,7 @@ class ConsoleKillTest {
                     }));
             for (String serial : List.of("EO-1", "EO-2", "ES-1", "EG-1")) {
                 assertTrue(ONCE.contains(stage.kept(serial, "seen.phraseChanges")), serial);
-                assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
+                assertTrue(Bench.refusedLogins(serial).contains(stage.kept(serial, "seen.refusedLogins")), serial);
             }
         }
     }

@@ -29,6 +29,7 @@ final class Answering {
     private final Typing typing;
     private final Sent sent;
     private final Looking looking;
+    private final RefusedLogin login;
 
     Answering(Course course, Gap gap, Typing typing, Sent sent, Looking looking) {
         this.course = course;
@@ -36,16 +37,26 @@ final class Answering {
         this.typing = typing;
         this.sent = sent;
         this.looking = looking;
+        login = new RefusedLogin(course, gap);
     }
 
     void asked(Question question, String shown, Instant now) {
         int step = question.step();
         int sent = course.steps.sent();
         boolean again = course.steps.progress(step) == Progress.DONE && !course.steps.logsIn(step);
+        if (login.tried() && step != sent) {
+            if (!login.refused(question, refusal(shown))) {
+                if (course.held() == null) {
+                    looking.look(now);
+                }
+                return;
+            }
+            sent = Course.NONE;
+        }
         if (sent >= 0
                 && sent == step
                 && sent == gap.sentBefore
-                && refusal(shown).isEmpty()
+                && (refusal(shown).isEmpty() || login.wasRefusedBefore())
                 && !course.steps.asked(step).command()) {
             gap.sentBefore = Course.NONE;
             course.steps.set(step, Progress.OPEN);
@@ -57,7 +68,7 @@ final class Answering {
             return;
         }
         if (sent >= 0
-                && (refusal(shown).isPresent()
+                && (refusal(shown).isPresent() && !login.wasRefusedBefore(question)
                         || step == sent && !course.steps.asked(step).command())) {
             refused(sent, shown);
             return;
@@ -361,7 +372,12 @@ final class Answering {
         int sent = course.steps.sent();
         boolean commandRuns = sent >= 0 && course.steps.asked(sent).command();
         String open = course.line.openLine();
-        if (sent >= 0 && refusal(shown).isPresent()) {
+        if (login.tried()) {
+            boolean told = refusal(shown).isPresent();
+            if (!told && !shown.isBlank() && stands.compareTo(Conversation.UNFORESEEN) >= 0) {
+                login.letIn(shown);
+            }
+        } else if (sent >= 0 && refusal(shown).isPresent() && !login.wasRefusedBefore()) {
             refused(sent, shown);
         } else if (course.state() == State.FOLLOWING && course.steps.allDone() && !shown.isBlank() && !commandRuns) {
             course.confirmSent();

@@ -234,7 +234,9 @@ final class Course {
 
     void confirmSent() {
         int sent = steps.sent();
-        if (sent >= 0) {
+        if (sent >= 0 && steps.asked(sent).is(Mark.MUST_BE_REFUSED)) {
+            steps.set(sent, Progress.LEFT_OUT); // only the machine can tell that it was refused
+        } else if (sent >= 0) {
             done(sent, lastOf(line.shown()));
         }
     }

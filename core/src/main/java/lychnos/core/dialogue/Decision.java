@@ -77,9 +77,15 @@ final class Decision {
                                 && course.dialogue
                                         .pagingKey(course.line.openLine())
                                         .isPresent());
+        boolean loggedOut = why == Why.LET_IN
+                && course.line
+                        .question()
+                        .filter(asked -> asked.step()
+                                == course.steps.nextAsked(course.held().step()))
+                        .isPresent();
         if (speaks || tells) {
             course.become(course.identified ? State.FOLLOWING : State.UNSURE);
-        } else if (drawn || known) {
+        } else if (drawn || known || loggedOut) {
             course.rows.restart();
             course.letGo();
         }

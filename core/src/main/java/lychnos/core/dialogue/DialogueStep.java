@@ -56,7 +56,9 @@ public sealed interface DialogueStep {
         /** A page that waits for a value and may be done after the setup has ended. */
         LATER,
         /** Once it is taken, the password in it has logged in: it works, and the one before it is needed no more. */
-        PROVES
+        PROVES,
+        /** A factory login that is typed once more after the setup: the machine must refuse it and ask again. */
+        MUST_BE_REFUSED
     }
 
     /**

@@ -34,8 +34,12 @@ enum DialogueText implements Message {
     IS_OR_MORE("is {least} or more"),
     ITS_DAY("its day"),
     LEFT_AS_IT_IS("left as it is"),
+    LET_IN("“{step}” was typed to show that the machine refuses it, and the machine does not ask for the log-in again: "
+            + "it may have let it in. Log out on the console, and the setup continues. Prove then shows that this "
+            + "login was not refused."),
     LINE_SETTING("“{text}” is not a line setting. Write it as 57600 8N1."),
     LIST_ADDED("“{text}” adds to a list. A list stands alone."),
+    LOGIN_ASKED_AGAIN("it asks for the log-in again"),
     LOG_CUT("(Lychnos did not wait for the rest.)"),
     LOG_IN_PROGRESS("The log is being fetched already."),
     LOG_NOT_DESCRIBED("The kind does not say how its log is shown on the console."),

@@ -74,6 +74,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         WRONG_ANSWER(true),
         /** Something came behind the question for a password; does it still ask? */
         CAME_BETWEEN(true),
+        /** A login that must be refused was not, as far as the line tells. */
+        LET_IN(false),
         /** The description itself cannot be used. */
         DESCRIPTION(false);
 

@@ -27,7 +27,9 @@ final class HumanInput {
         for (int i = 0; i < keys.length(); i++) {
             char key = keys.charAt(i);
             if (key == '\r') {
-                int asked = course.line.question().map(Question::step).orElse(Course.NONE);
+                int asked = letIn()
+                        ? Course.NONE // what is typed there logs out, and answers nothing
+                        : course.line.question().map(Question::step).orElse(Course.NONE);
                 if (notYetKnown(asked, now)) {
                     return;
                 }
@@ -62,7 +64,7 @@ final class HumanInput {
             course.confirmSent();
             course.steps.set(asked, Progress.SENT);
         }
-        if (course.held() != null && !identityHold()) {
+        if (course.held() != null && !identityHold() && !letIn()) {
             course.letGo();
         }
         sent.now(typing.enter(secret), now);
@@ -98,6 +100,10 @@ final class HumanInput {
 
     private String planned(int step) {
         return course.steps.asked(step).answer().fill(course::value).orElse(DialogueText.COMMAND_NOT_KNOWN.text());
+    }
+
+    private boolean letIn() {
+        return course.held() != null && course.held().why() == Why.LET_IN;
     }
 
     boolean identityHold() {

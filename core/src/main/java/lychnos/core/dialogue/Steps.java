@@ -214,6 +214,14 @@ final class Steps {
         return sent >= 0 && asked(sent).opensPage();
     }
 
+    /** The question that comes after a step: the first open one that is no log-in at any time; or -1. */
+    int nextAsked(int step) {
+        return IntStream.range(step + 1, steps.size())
+                .filter(i -> open(i) && !logsIn(i) && steps.get(i) instanceof Asked)
+                .findFirst()
+                .orElse(-1);
+    }
+
     /** Open summaries right behind a step. */
     List<Integer> summariesAfter(int step) {
         List<Integer> found = new ArrayList<>();

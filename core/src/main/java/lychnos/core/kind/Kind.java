@@ -237,6 +237,9 @@ public record Kind(
         return copy.kind();
     }
 
+    /** The ways in that need a line to the machine. */
+    public static final Set<String> LINE_WAYS = Set.of("console", "screen");
+
     /** The ways in, such as {@code console} or {@code web}, for which the maker ships a login. */
     public Set<String> shippedWays() {
         return logins.stream()

@@ -166,7 +166,9 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
                         || kind.checkedPages()
                                 .filter(Dialogue.PageInterface::hasFirst)
                                 .isPresent();
-            default -> false;
+            default ->
+                Kind.LINE_WAYS.contains(way)
+                        && steps(kind, DialogueStep.Asked.class).anyMatch(step -> step.is(Mark.MUST_BE_REFUSED));
         };
     }
 

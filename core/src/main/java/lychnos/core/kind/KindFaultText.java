@@ -32,6 +32,7 @@ enum KindFaultText implements Message {
     MANAGER_IS_AN_ADDRESS("A manager is found by its address. Write is: address, or remove manager."),
     MAP_EXPECTED("A map is expected here: key: value."),
     MEMBERS("Members have labels: [left, right], or each: node with counts: [1, 2, 3]."),
+    MUST_BE_REFUSED("Only a password that answers a question can be one that must be refused."),
     NEVER_THAT_VALUE("“{name}” is never “{text}”. Possible: {possible}."),
     NOT_AN_EXPECTATION("“{text}” is not one of: expected, forbidden, not checked."),
     NOT_AN_IMAGE_FORMAT("“{word}” is not an image format. Possible: {formats}."),

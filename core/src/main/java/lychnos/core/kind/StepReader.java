@@ -127,10 +127,14 @@ final class StepReader {
                 Mark.DIFFERS,
                 Mark.OPTIONAL,
                 Mark.PROVES,
+                Mark.MUST_BE_REFUSED,
                 Mark.AGAIN);
         if (marks.contains(Mark.AGAIN)
                 && (!command || marks.contains(Mark.RESTARTS) || marks.contains(Mark.DESTROYS))) {
             entry.at("again").fault(KindFaultText.AGAIN.text());
+        }
+        if (marks.contains(Mark.MUST_BE_REFUSED) && (command || !names.secret(answer))) {
+            entry.at("must-be-refused").fault(KindFaultText.MUST_BE_REFUSED.text());
         }
         String warning = entry.at("warning").text("");
         if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {

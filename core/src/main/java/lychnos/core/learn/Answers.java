@@ -209,6 +209,10 @@ final class Answers {
                         template.equals("{" + fact.name() + "}") && fact.sort() == LearntFact.FactSort.GIVEN_SECRET);
         boolean repeated = before == 1
                 && entries.get(place - 1).typed().filter(typed::equals).isPresent();
+        if (LoginsTriedAgain.refused(entries, place, after, each -> looks.question(each.question()))) {
+            return new Answer(
+                    template, false, false, Set.of(Mark.MUST_BE_REFUSED), Certainty.SURE, LearnText.LOGIN_REFUSED);
+        }
         if (before > 0 && !repeated && !given) {
             return new Answer(template, false, false, Set.of(Mark.PROVES), Certainty.SURE, LearnText.PASSWORD_WORKS);
         }

@@ -27,6 +27,9 @@ record Corrections(List<Entry> kept, Optional<String> refused) {
         for (int i = 0; i + 1 < kept.size(); i++) {
             Entry entry = kept.get(i);
             Entry next = kept.get(i + 1);
+            if (LoginsTriedAgain.refused(kept, i, next, look)) {
+                continue; // no correction: it shows that the factory login is refused
+            }
             boolean again = look.apply(entry).equals(look.apply(next)) && !next.key() && !entry.key();
             if (again && entry.typed().isEmpty() && next.shown().isEmpty()) {
                 kept.set(i + 1, merged(entry, next));

@@ -126,7 +126,7 @@ public final class DraftYaml {
             parts.add("suggested: yes");
         }
         for (Mark mark : step.marks().stream().sorted().toList()) {
-            parts.add(mark.name().toLowerCase(Locale.ROOT) + ": yes");
+            parts.add(mark.name().toLowerCase(Locale.ROOT).replace('_', '-') + ": yes");
         }
         parts.add("title: " + quoted(step.title()));
         return "    - { " + String.join(", ", parts) + " }\n";

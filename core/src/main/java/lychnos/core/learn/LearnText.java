@@ -11,6 +11,7 @@ public enum LearnText implements Message {
     FACT_OF_A_PERSON("Not planned; a person said what it is."),
     FACTORY_PASSWORD("Typed once, without being shown, before any password was set."),
     LISTED_IN_THE_QUESTION("The question lists this answer."),
+    LOGIN_REFUSED("The password from before the new one was typed again, and the machine asked for the log-in again."),
     NEW_PASSWORD("Typed twice in a row, without being shown."),
     NO_KEYS("The recording does not hold what was typed. Record the setup once more with a program that keeps the "
             + "keys too."),

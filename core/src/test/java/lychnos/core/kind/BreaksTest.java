@@ -139,6 +139,8 @@ class BreaksTest {
         private String failure;
         private int decisions;
         private Hold drawnFor;
+        /** After how many answers a login came first that must be refused; negative before that. */
+        private int refusedAt = -1;
         /** A person has just agreed that what was sent before is sent again. */
         private boolean agreed;
 
@@ -264,7 +266,12 @@ class BreaksTest {
             for (Effect effect : effects) {
                 if (effect instanceof Effect.Send send) {
                     machineGets(send.text());
-                } else if (effect instanceof Effect.SendSecret) {
+                } else if (effect instanceof Effect.SendSecret secret) {
+                    if (mustBeRefused(secret.step())) {
+                        refusedAt = refusedAt < 0 ? answered : refusedAt;
+                        answered = refusedAt; // a second time the machine refuses it as it did the first time
+                        sent.subList(answered, sent.size()).clear();
+                    }
                     machineGets("a password\r");
                 } else if (effect instanceof Effect.Read each) {
                     read.put(each.name(), each.value());
@@ -272,6 +279,10 @@ class BreaksTest {
                     identified = true;
                 }
             }
+        }
+
+        private boolean mustBeRefused(int step) {
+            return conversation.steps().get(step) instanceof Asked asked && asked.is(Mark.MUST_BE_REFUSED);
         }
 
         private void machineGets(String text) {

@@ -103,12 +103,18 @@ abstract class Appliance extends ConsoleMachine {
 
     /** Asks for the password of the line until it is right; the maker's one until there is another. */
     final void admit(String prompt, String factory) throws InterruptedException {
-        while (!ask(prompt, false).equals(memory.has("line password") ? memory.get("line password") : factory)) {
+        while (!admits(ask(prompt, false), factory)) {
             memory.add("seen.refusedLogins");
             pause(300);
             refuse("that is not the word");
         }
         memory.add("seen.logins");
+    }
+
+    private boolean admits(String phrase, String factory) {
+        boolean own = memory.has("line password");
+        return phrase.equals(own ? memory.get("line password") : factory)
+                || spec.has(Habit.LETS_FACTORY_IN) && phrase.equals(factory);
     }
 
     /** The word that it shows, with which others of its group join it. */

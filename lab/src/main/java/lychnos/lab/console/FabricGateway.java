@@ -106,7 +106,8 @@ final class FabricGateway extends ConsoleMachine {
     @Override
     boolean signsIn(String user, String phrase) {
         return List.of("steward", "watcher").contains(user)
-                && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
+                && (phrase.equals(memory.has(user) ? memory.get(user) : FACTORY)
+                        || spec.has(Habit.LETS_FACTORY_IN) && phrase.equals(FACTORY));
     }
 
     @Override

@@ -56,6 +56,8 @@ public enum Habit {
     LITTLE_MEMORY,
     /** Its clock is three hours behind. */
     CLOCK_WRONG,
+    /** Lets the factory login in besides the one that was set. */
+    LETS_FACTORY_IN,
     /** Asks the second question of all again after it was answered. */
     ASKS_AGAIN;
 

@@ -28,7 +28,6 @@ import lychnos.server.allocate.Claim;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
-import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.secrets.SealedStore;
@@ -53,6 +52,7 @@ public class Endpoints {
     private final ConsoleReader consoles;
     private final SealedStore sealed;
     private final OwnLogins ownLogins;
+    private final SeenSetups seenSetups;
 
     Endpoints(
             Session db,
@@ -61,7 +61,8 @@ public class Endpoints {
             Answers answers,
             ConsoleReader consoles,
             SealedStore sealed,
-            OwnLogins ownLogins) {
+            OwnLogins ownLogins,
+            SeenSetups seenSetups) {
         this.db = db;
         this.kinds = kinds;
         this.targets = targets;
@@ -69,6 +70,7 @@ public class Endpoints {
         this.consoles = consoles;
         this.sealed = sealed;
         this.ownLogins = ownLogins;
+        this.seenSetups = seenSetups;
     }
 
     /** One of them; detached, for reading. */
@@ -281,8 +283,8 @@ public class Endpoints {
                 .filter(row ->
                         shared ? row.identified || row.line.isEmpty() || kind.byHand() : row.member.equals(member))
                 .findFirst();
-        Target.SetUp seen = setUp.map(row -> new Target.SetUp(
-                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), identifiedBy(kind, row)))
+        Target.SetUp seen = setUp.map(
+                        row -> seenSetups.of(kind, row, own.text("serial").orElse("")))
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
@@ -332,27 +334,6 @@ public class Endpoints {
     private static Target.Login login(
             KindChecks.SignsIn signsIn, EndpointsAbout about, String member, MemberValues own) {
         return new Target.Login(signsIn.user().fill(own::text).orElse(""), about.phrase(signsIn.phrase(), member));
-    }
-
-    private static Target.IdentifiedBy identifiedBy(Kind kind, MemberDialogue row) {
-        if (!Comparisons.needed(kind, row)) {
-            return new Target.Machine();
-        }
-        return row.comparedAt == null
-                ? new Target.NotYet()
-                : new Target.Person(row.comparedBy, row.comparedText, row.comparedAt);
-    }
-
-    /** Whether something that the machine shows was compared and agreed. */
-    private boolean readBack(Kind kind, MemberDialogue row) {
-        List<DialogueStep> steps = kind.dialogue()
-                .map(dialogue -> dialogue.withPages(row.member, row.wiped))
-                .orElse(List.of());
-        return db.createNativeQuery(
-                        "select place from dialogue_step where dialogue_id = :id and progress = 'DONE'", Integer.class)
-                .setParameter("id", row.id)
-                .getResultStream()
-                .anyMatch(place -> place < steps.size() && steps.get(place) instanceof DialogueStep.Summary);
     }
 
     /** The interface of the machine's pages, where it is served at this address. */

@@ -35,8 +35,6 @@ import lychnos.wire.vantage.Vantage;
 final class SignInWay implements Way {
 
     private static final String NOT_COMPARED = LadderText.NO_SERIAL_RECORDED.text();
-    private static final Duration GREETING = Duration.ofSeconds(4);
-    private static final int SSH = 22;
 
     private final Vantage vantage;
     private final Target target;
@@ -95,10 +93,11 @@ final class SignInWay implements Way {
                 page.title().isEmpty()
                         ? LadderText.PAGE.text(page.status())
                         : LadderText.PAGE_WITH_TITLE.text(page.status(), page.title())));
-        Optional<Address> refused = expected.ssh() ? Sources.refused(vantage, target, SSH) : Optional.empty();
+        Optional<Address> refused =
+                expected.ssh() ? Sources.refused(vantage, target, SshGreeting.SSH) : Optional.empty();
         boolean greets = expected.ssh() && refused.isEmpty();
         refused.ifPresent(source -> parts.add(Part.notMeasured("SSH", LadderText.MUST_NOT_ANSWER.text(source))));
-        Optional<Outcome> ssh = greets ? ssh(parts) : Optional.empty();
+        Optional<Outcome> ssh = greets ? greeting(parts) : Optional.empty();
         if (ssh.isPresent()) {
             return ssh.get().with(parts);
         }
@@ -112,37 +111,14 @@ final class SignInWay implements Way {
                 .with(parts);
     }
 
-    /** What keeps the rung from holding; nothing where it greets and has the host key that it had. */
-    private Optional<Outcome> ssh(List<Part> parts) throws WireFault {
-        try {
-            parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
-            hostKey = vantage.hostKey(target.address(), SSH, GREETING);
-        } catch (WireFault e) {
-            parts.add(Part.broken(
-                    parts.get(parts.size() - 1).name().equals("SSH") ? LadderText.HOST_KEY.text() : "SSH",
-                    e.getMessage()));
-            return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH));
+    private Optional<Outcome> greeting(List<Part> parts) throws WireFault {
+        SshGreeting greeting = new SshGreeting(vantage, target);
+        Optional<Outcome> broken = greeting.look(parts);
+        hostKey = greeting.hostKey();
+        if (hostKey != null) {
+            traits.put(Traits.HOST_KEY, hostKey.fingerprint());
         }
-        traits.put(Traits.HOST_KEY, hostKey.fingerprint());
-        String known = target.known().hostKey();
-        if (known == null || known.equals(hostKey.fingerprint())) {
-            parts.add(Part.holds(
-                    LadderText.HOST_KEY.text(),
-                    known == null
-                            ? LadderText.HOST_KEY_FIRST_SEEN.text(hostKey.fingerprint())
-                            : hostKey.fingerprint()));
-            return Optional.empty();
-        }
-        parts.add(Part.broken(LadderText.HOST_KEY.text(), LadderText.HOST_KEY_WAS.text(hostKey.fingerprint(), known)));
-        return Optional.of(Outcome.broken(
-                Rung.SERVICE,
-                Trouble.HOST_KEY_CHANGED,
-                LadderText.CHANGED_SHORT.text(shortened(known), shortened(hostKey.fingerprint()))));
-    }
-
-    private static String shortened(String key) {
-        int most = 15;
-        return key.length() <= most ? key : key.substring(0, most) + "…";
+        return broken;
     }
 
     private MachinePages pages() throws WireFault {
@@ -201,7 +177,7 @@ final class SignInWay implements Way {
                 : LadderText.SHOWN_IN_SETUP.text(setUp.serial(), minute(setUp.at()));
     }
 
-    private static String minute(Instant at) {
+    static String minute(Instant at) {
         return at.toString().substring(0, 16).replace('T', ' ');
     }
 
@@ -348,6 +324,10 @@ final class SignInWay implements Way {
             if (accepted.isPresent()) {
                 return accepted.get().with(parts);
             }
+        }
+        Optional<Outcome> letIn = LineLogins.tried(expected.setUp(), untried, parts);
+        if (letIn.isPresent()) {
+            return letIn.get().with(parts);
         }
         String refused = parts.isEmpty() ? "" : LadderText.FACTORY_REFUSED.text();
         if (untried.isEmpty()) {

@@ -209,13 +209,21 @@ public record Target(
      * @param serial what the machine told on its line or its pages, or what a person compared there
      * @param readBack whether what it keeps was read back and agreed
      * @param identifiedBy who said which machine it is
+     * @param lineLogin what the machine did when the factory login was typed on its line once more
      */
-    public record SetUp(Instant at, String serial, boolean readBack, IdentifiedBy identifiedBy) {
+    public record SetUp(Instant at, String serial, boolean readBack, IdentifiedBy identifiedBy, LineLogin lineLogin) {
 
-        /** A setup in which the machine itself told its serial. */
+        /** A setup in which the machine itself told its serial, and no factory login was typed once more. */
         public SetUp(Instant at, String serial, boolean readBack) {
-            this(at, serial, readBack, new Machine());
+            this(at, serial, readBack, new Machine(), LineLogin.NOT_TRIED);
         }
+    }
+
+    /** What became of the factory login that a setup types on the line once more. */
+    public enum LineLogin {
+        NOT_TRIED,
+        REFUSED,
+        NOT_REFUSED
     }
 
     /** Who said which machine was set up. */

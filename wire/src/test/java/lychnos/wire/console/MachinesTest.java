@@ -85,7 +85,7 @@ class MachinesTest extends LinesStage {
         assertEquals("5", hall.kept("MB-5", "priority"), "it suggests 8");
         assertEquals("no", hall.kept("MB-5", "diagnostics"), "it suggests yes");
         assertEquals("1", hall.kept("MB-5", "seen.restarts"));
-        assertEquals("", hall.kept("MB-5", "seen.refusedLogins"));
+        assertEquals(Planned.refusedLogins("brathay"), hall.kept("MB-5", "seen.refusedLogins"));
     }
 
     @Test
@@ -95,7 +95,7 @@ class MachinesTest extends LinesStage {
         assertNull(engineer(array).begin().end(40));
         assertEquals("storage-team", hall.kept("MB-6", "group"));
         assertEquals("416", hall.kept("MB-6", "vlan"));
-        assertEquals("", hall.kept("MB-6", "seen.refusedLogins"));
+        assertEquals(Planned.refusedLogins("skeggle"), hall.kept("MB-6", "seen.refusedLogins"));
     }
 
     @Test
@@ -152,7 +152,7 @@ class MachinesTest extends LinesStage {
         assertNull(engineer(balancer).begin().end(40));
         assertEquals("127.40.9.12/24", hall.kept("MB-11", "reach"));
         assertEquals("420", hall.kept("MB-11", "segment"));
-        assertEquals("", hall.kept("MB-11", "seen.refusedLogins"));
+        assertEquals(Planned.refusedLogins("loweswater"), hall.kept("MB-11", "seen.refusedLogins"));
     }
 
     @Test

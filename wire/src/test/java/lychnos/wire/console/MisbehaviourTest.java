@@ -63,6 +63,7 @@ class MisbehaviourTest extends LinesStage {
             new Row("brathay", Habit.REFUSED_ANSWER, Why.REFUSED, "no router in the network"),
             new Row("brathay", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199"),
             new Row("brathay", Habit.NEVER_RETURNS, Why.OVERDUE, ""),
+            new Row("brathay", Habit.LETS_FACTORY_IN, Why.LET_IN, "brathay$"),
             new Row("brathay", Habit.CHATTER, null, ""),
             new Row("brathay", Habit.ECHO_OFF, null, ""),
             new Row("brathay", Habit.USED, Why.USED, ""),
@@ -114,6 +115,7 @@ class MisbehaviourTest extends LinesStage {
             new Row("loweswater", Habit.REFUSED_ANSWER, Why.REFUSED, "outside of the network"),
             new Row("loweswater", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
             new Row("loweswater", Habit.NEVER_RETURNS, Why.OVERDUE, ""),
+            new Row("loweswater", Habit.LETS_FACTORY_IN, Why.LET_IN, "lw:"),
             new Row("loweswater", Habit.USED, Why.USED, ""),
             new Row("loweswater", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, ""),
             new Row("loweswater", Habit.CHATTER, null, ""),
@@ -303,7 +305,7 @@ class MisbehaviourTest extends LinesStage {
     private void judge(Row row, String serial, Hold hold) {
         if (row.why == null) {
             assertNull(hold, row + ": " + hold);
-            assertEquals("", hall.kept(serial, "seen.refusedLogins"), row::toString);
+            assertEquals(Planned.refusedLogins(row.model), hall.kept(serial, "seen.refusedLogins"), row::toString);
             assertEquals("1", hall.kept(serial, "seen.phraseChanges"), row::toString);
         } else {
             assertNotNull(hold, row + ": it went on to its end");

@@ -8,8 +8,10 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.AgreedTerms;
+import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.KindReader;
 import lychnos.lab.console.ConsoleSpec;
 
 /** What was prepared and placed for a stand-in machine: which kind it is, and what its dialogue is answered with. */
@@ -50,6 +52,14 @@ final class Planned {
 
     static String kind(String model) {
         return KINDS.get(model);
+    }
+
+    /** How many log-ins a machine has refused after its setup: the one that its kind tries for that, if it tries one. */
+    static String refusedLogins(String model) {
+        boolean tries = KindReader.shipped(kind(model)).dialogue().orElseThrow().setup().stream()
+                .anyMatch(step ->
+                        step instanceof DialogueStep.Asked asked && asked.is(DialogueStep.Mark.MUST_BE_REFUSED));
+        return tries ? "1" : "";
     }
 
     /** Where the first machine of a model stands in its unit. */

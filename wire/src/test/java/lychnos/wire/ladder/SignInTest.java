@@ -26,7 +26,9 @@ import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Template;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Secret;
+import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Outcome.Standing;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
@@ -113,7 +115,8 @@ class SignInTest {
     void whatAPersonReadIsNotSaidToBeToldByTheMachine() throws Exception {
         serve(request -> request.response().end(FORM));
         Instant then = Instant.parse("2026-11-20T09:14:00Z");
-        Target.SetUp byHand = new Target.SetUp(then, "PM-1", false, new Target.Person("rack-one", "PM-1", then));
+        Target.SetUp byHand = new Target.SetUp(
+                then, "PM-1", false, new Target.Person("rack-one", "PM-1", then), Target.LineLogin.NOT_TRIED);
         Climbed climbed = climb(target(byHand, null, null));
         String seen = climbed.outcomes().get(Rung.IDENTITY.ordinal()).seen();
         assertTrue(seen.contains(LadderText.READ_BY_PERSON.text("rack-one", "PM-1", "2026-11-20 09:14")), seen);
@@ -124,8 +127,8 @@ class SignInTest {
     @Test
     void withoutAComparisonTheIdentityIsNotMeasured() throws Exception {
         serve(request -> request.response().end(FORM));
-        Target.SetUp byHand =
-                new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, new Target.NotYet());
+        Target.SetUp byHand = new Target.SetUp(
+                Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, new Target.NotYet(), Target.LineLogin.NOT_TRIED);
         Climbed first = climb(target(byHand, null, null));
         for (Climbed climbed : List.of(first, climb(target(byHand, null, first.fingerprint())))) {
             assertEquals(
@@ -338,6 +341,41 @@ class SignInTest {
                 LadderText.FACTORY_REFUSED.text(),
                 climbed.outcomes().get(Rung.SAFE.ordinal()).seen());
         assertEquals("Subnet, MTU", climbed.fields().get(0).name());
+    }
+
+    private Outcome safeAfter(Target.LineLogin lineLogin) throws Exception {
+        serve(request -> request.response().end(FORM));
+        Target.SetUp setUp = new Target.SetUp(SET_UP.at(), "BK-1", true, new Target.Machine(), lineLogin);
+        return climb(new Target(
+                        AT,
+                        PORT,
+                        null,
+                        null,
+                        List.of(),
+                        new Target.SignIn(false, setUp, null).shipping(Set.of("console")),
+                        new Target.Names("array-1.ardal.example", Map.of(), Map.of())))
+                .outcomes()
+                .get(Rung.SAFE.ordinal());
+    }
+
+    @Test
+    void aFactoryLoginThatTheSetupHasTriedOnTheLineHoldsWithItsMoment() throws Exception {
+        Outcome safe = safeAfter(Target.LineLogin.REFUSED);
+        assertEquals(Outcome.Standing.HOLDS, safe.standing());
+        assertEquals(LadderText.FACTORY_REFUSED.text(), safe.seen());
+        assertTrue(
+                safe.parts()
+                        .contains(Part.holds(
+                                LadderText.FACTORY_LOGIN.text("console"),
+                                LadderText.REFUSED_IN_SETUP.text("2026-11-20 09:14"))),
+                () -> safe.parts().toString());
+    }
+
+    @Test
+    void aFactoryLoginThatTheLineDidNotRefuseIsNotSafe() throws Exception {
+        Outcome safe = safeAfter(Target.LineLogin.NOT_REFUSED);
+        assertEquals(Outcome.Standing.BROKEN, safe.standing());
+        assertEquals(Trouble.FACTORY_ACCEPTED, safe.trouble());
     }
 
     @Test
