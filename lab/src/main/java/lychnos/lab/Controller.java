@@ -352,6 +352,15 @@ public final class Controller {
                 400, "Base.1.18.PropertyUnknown", "The property " + property + " is not known here.", property);
     }
 
+    /** Sets its network as a person does with a screen and a keyboard at the machine. */
+    public synchronized void setAtScreen(String address, String mask, String gateway) {
+        port.dhcp = false;
+        port.address = address;
+        port.mask = mask;
+        port.gateway = gateway;
+        move.accept(address);
+    }
+
     private Reply patchPort(JsonNode body) {
         if (spec.quirks().contains(Quirk.NO_FULL_NAME) && body.has("FQDN")) {
             return unknown("FQDN");

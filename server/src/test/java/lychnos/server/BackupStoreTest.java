@@ -128,6 +128,12 @@ class BackupStoreTest {
         assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
         assertEquals("factory password refused; 80 closed", controller.getString("rungs[6].seen"));
         assertEquals("correct to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
+        Json node = stage.proof(unit, "node 2 port 1");
+        assertTrue(
+                node.getList("rungs[4].parts.name").contains("web pages"), "its serial, on the controller's address");
+        assertTrue(node.getString("rungs[5].seen").matches("\\d+ of \\d+ values on its pages"), node::prettify);
+        assertEquals("factory password refused; 80 closed", node.getString("rungs[6].seen"));
+        assertEquals("correct to the second", node.getString("marks.find { it.title == 'time' }.seen"));
         Json cluster = stage.proof(unit, "cluster");
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there
@@ -275,11 +281,31 @@ class BackupStoreTest {
         Map<String, Object> hold = stage.held(unit, 0, "UNREACHED");
         assertTrue(
                 Texts.says(
-                        ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_LEASE,
+                        ConfigureText.NO_CONTROLLER_ANSWERS_SET_IT_AT_ITS_SCREEN,
                         hold.get("sentence").toString()),
                 hold::toString);
         Files.writeString(DHCP.resolve("leases.csv"), leases);
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+    }
+
+    /** In a hall without DHCP, with a screen and a keyboard at the node. */
+    @Test
+    void aPersonSetsTheControllerAtItsScreenWhereNothingLeasesIt() throws IOException {
+        int unit = stage.store(1);
+        stage.ready();
+        ConsoleStage.until("it has its lease", () -> !kept(0, "leased").isEmpty());
+        Path leases = DHCP.resolve("leases.csv");
+        Files.writeString(leases, Files.readAllLines(leases).get(0) + "\n");
+        stage.begin(unit, "run");
+        assertEquals("UNREACHED", stage.held(unit, 0, "UNREACHED").get("why"));
+        String planned = step(stage.bench(unit), 0, "Server management controller")
+                .get("fields")
+                .toString()
+                .replaceFirst("(?s).*Address=([0-9.]+).*", "$1");
+        stage.hall().setControllerAtScreen(stage.serial(0), planned, "255.255.255.0", "127.40.8.1");
+        ConsoleStage.until("it is there", () -> kept(0, "controller").equals(planned));
+        assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+        assertEquals("1", kept(0, "seen.controllerPhraseChanges"));
     }
 
     /** As when a server dies: the server that takes the unit over does not know how far the controller had come. */

@@ -269,11 +269,13 @@ public record Kind(
         return setup.by().equals("redfish");
     }
 
-    /**
-     * The documented interface that each check reads. Nothing where it is at the address of a controller inside the
-     * machine: a check reads the controller there.
-     */
+    /** The documented interface that each check reads. */
     Optional<Dialogue.PageInterface> checkedPages() {
+        return dialogue.map(Dialogue::over);
+    }
+
+    /** The same, where it is at an address of the machine's own and not at that of a controller inside it. */
+    Optional<Dialogue.PageInterface> ownPages() {
         return dialogue.filter(each -> each.over() != null)
                 .filter(each -> each.pages().stream()
                         .filter(DialogueStep.Controller.class::isInstance)
@@ -287,7 +289,7 @@ public record Kind(
 
     /** Where its documented interface replaces the certificate; empty where it does not. */
     public Optional<Dialogue.CertificatePages> certificatePages() {
-        return checkedPages().flatMap(Dialogue.PageInterface::certificate);
+        return ownPages().flatMap(Dialogue.PageInterface::certificate);
     }
 
     public Optional<FactSpec> fact(String name) {

@@ -19,9 +19,7 @@ public record PagePassword(String fact, String resource, String at) {
      * same password on the console as well: replacing it on the page would leave the other one as it is.
      */
     public static Optional<PagePassword> of(Kind kind) {
-        return kind.checkedPages().isEmpty()
-                ? Optional.empty()
-                : kind.dialogue().flatMap(PagePassword::of);
+        return kind.ownPages().isEmpty() ? Optional.empty() : kind.dialogue().flatMap(PagePassword::of);
     }
 
     private static Optional<PagePassword> of(Dialogue dialogue) {

@@ -116,6 +116,7 @@ final class PageReader {
                 names.template(entry.at("user")),
                 names.password(entry.at("phrase")),
                 names.password(entry.at("first")),
+                entry.at("screen").text(""),
                 about,
                 KindReader.atMost(entry, about));
     }

@@ -29,6 +29,7 @@ class ControllerPlanTest {
             Template.parse("keeper"),
             "controller-word",
             "controller-password",
+            "",
             Duration.ofMinutes(2),
             Duration.ofMinutes(10));
 

@@ -231,6 +231,11 @@ public final class ConsoleHall implements AutoCloseable {
         return machine(serial).memory.get(name);
     }
 
+    /** A person sets the network of the controller inside a machine at the machine's own screen. */
+    public void setControllerAtScreen(String serial, String address, String mask, String gateway) {
+        ((StoreNode) machine(serial)).setControllerAtScreen(address, mask, gateway);
+    }
+
     /** Whether a machine waits for an answer now. */
     public boolean asks(String serial) {
         return machine(serial).isAsking();

@@ -28,6 +28,7 @@ import lychnos.lab.Quirk;
 final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     private static final String FACTORY_WEB = "langstrath";
+    private static final String TERMS = "What is stored here is its owner's. Seathwaite answers for the shelves alone.";
     private static final String WAKES = "wakes up";
     /** Controllers have interfaces of their own, numbered behind those of the nodes. */
     private static final int CONTROLLERS = 400;
@@ -126,6 +127,11 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         }
     }
 
+    /** A person sets the network of its controller at the node's own screen. */
+    void setControllerAtScreen(String address, String mask, String gateway) {
+        controller.controller().setAtScreen(address, mask, gateway);
+    }
+
     /** Takes up what it did when its power went. */
     private void wakeUp() {
         if (memory.has("page/node")) {
@@ -192,6 +198,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
                         .put("time", clock())
                         .put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
             case "/account" -> new JsonObject().put("account", "storekeeper").put("phrase", "");
+            case "/terms" -> new JsonObject().put("text", TERMS).put("agreed", memory.get("terms"));
             case "/node" ->
                 page(
                         resource,
@@ -253,12 +260,16 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         if (!memory.has("web.phrase") && !resource.equals("/account")) {
             return "the phrase that it came with must be changed first";
         }
+        if (!memory.has("terms") && !Set.of("/account", "/terms").contains(resource)) {
+            return "its terms come first";
+        }
         if (spec.has(Habit.PAGE_REFUSED) && resource.equals("/node")) {
             return "try that again later";
         }
         String refused =
                 switch (resource) {
                     case "/account" -> account(written.getString("phrase", ""));
+                    case "/terms" -> terms(written.getString("agreed", ""));
                     case "/node" -> node(written);
                     case "/cluster" -> cluster(written);
                     case "/outward" -> outward(written);
@@ -280,6 +291,14 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
             memory.put("web.phrase", phrase);
             memory.add("seen.webPhraseChanges");
         }
+        return null;
+    }
+
+    private String terms(String agreed) {
+        if (!agreed.equals("agreed")) {
+            return "nothing is stored before its terms are agreed to";
+        }
+        memory.put("terms", agreed);
         return null;
     }
 

@@ -2,10 +2,8 @@ package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,7 +15,6 @@ import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.LookAgain;
-import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
@@ -53,6 +50,7 @@ public class Endpoints {
     private final SealedStore sealed;
     private final OwnLogins ownLogins;
     private final SeenSetups seenSetups;
+    private final CheckedPages checkedPages;
 
     Endpoints(
             Session db,
@@ -62,7 +60,8 @@ public class Endpoints {
             ConsoleReader consoles,
             SealedStore sealed,
             OwnLogins ownLogins,
-            SeenSetups seenSetups) {
+            SeenSetups seenSetups,
+            CheckedPages checkedPages) {
         this.db = db;
         this.kinds = kinds;
         this.targets = targets;
@@ -71,6 +70,7 @@ public class Endpoints {
         this.sealed = sealed;
         this.ownLogins = ownLogins;
         this.seenSetups = seenSetups;
+        this.checkedPages = checkedPages;
     }
 
     /** One of them; detached, for reading. */
@@ -123,7 +123,7 @@ public class Endpoints {
      * @param entered those that a person has entered, of all units
      * @param typed those that were made here and typed on the machine by a person
      */
-    private record EndpointsAbout(
+    record EndpointsAbout(
             Unit unit,
             Kind kind,
             UnitRows rows,
@@ -288,7 +288,7 @@ public class Endpoints {
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
-                .map(dialogue -> pages(about, dialogue, claim, member, own, seen != null))
+                .map(dialogue -> checkedPages.of(about, dialogue, claim, member, own, setUp.orElse(null)))
                 .orElse(null);
         return new Target.SignIn(
                 kind.checks().ssh(),
@@ -334,48 +334,5 @@ public class Endpoints {
     private static Target.Login login(
             KindChecks.SignsIn signsIn, EndpointsAbout about, String member, MemberValues own) {
         return new Target.Login(signsIn.user().fill(own::text).orElse(""), about.phrase(signsIn.phrase(), member));
-    }
-
-    /** The interface of the machine's pages, where it is served at this address. */
-    private Target.Pages pages(
-            EndpointsAbout about, Dialogue dialogue, Claim claim, String member, MemberValues own, boolean setUp) {
-        Dialogue.PageInterface over = dialogue.over();
-        String at = over.at().fill(own::text).orElse("");
-        if (!at.matches("https://\\Q" + claim.address + "\\E[:/].*")) {
-            return null;
-        }
-        String user = over.user().fill(own::text).orElse("");
-        Map<String, String> must = over.must().entrySet().stream()
-                .filter(each -> each.getValue().fill(own::text).isPresent())
-                .collect(Collectors.toMap(
-                        Map.Entry::getKey,
-                        each -> each.getValue().fill(own::text).get()));
-        Map<String, Target.Fill> fills = new LinkedHashMap<>();
-        List<DialogueStep> pages = new ArrayList<>(dialogue.withPages(member, false));
-        pages.addAll(over.reads());
-        for (DialogueStep step : pages) {
-            if (step instanceof DialogueStep.Page page
-                    && page.driven()
-                    && !new PageFill(page, own).planned().isEmpty()
-                    && new PageFill(page, own).lacking().isEmpty()) {
-                fills.put(page.title(), new Target.Fill(page.resource(), new PageFill(page, own)));
-            }
-        }
-        Secret factory = about.rows.with(about.kind, about.unit.id, member).logins().stream()
-                .filter(login -> ("factory." + login.way() + ".phrase").equals(over.first()))
-                .map(login -> login.login().phrase())
-                .findFirst()
-                .orElse(over.hasFirst() ? about.phrase(over.first(), member) : null); // it stands on the machine's card
-        return new Target.Pages(
-                at,
-                new Target.Login(
-                        user,
-                        Optional.ofNullable(about.phrase(over.phrase(), member))
-                                .orElse(setUp ? about.typed.get(over.phrase()) : null)),
-                new Target.Login(user, factory),
-                over.about(),
-                must,
-                over.shows(),
-                fills);
     }
 }

@@ -163,6 +163,10 @@ public enum ConfigureText implements Message {
     NO_CONTROLLER_ANSWERS_AT_ITS_LEASE(
             "No controller with {mac} answers where DHCP has leased it an address. Check the cable of its port, "
                     + "the label, and whether the DHCP server's lease file is defined; going on looks again."),
+    NO_CONTROLLER_ANSWERS_SET_IT_AT_ITS_SCREEN(
+            "No controller with {mac} answers at its planned address or where DHCP has leased it one. Check the cable "
+                    + "of its port and the label. Without DHCP, set its network with a screen and a keyboard: {where}, "
+                    + "address {address}, mask {mask}, gateway {gateway}. Then try again."),
     NO_DECISION_IS_NEEDED("No decision is needed here now."),
     NO_FIRST_ADDRESS_IS_KNOWN("No first address of this controller is known."),
     NO_MACHINE_WITH_THIS_MAC_ANSWERS("No machine with {mac} answers in {where}."),

@@ -67,6 +67,7 @@ enum LadderText implements Message {
     OVER_SSH("over SSH"),
     PAGE("HTTP {status}, asks for a password"),
     PAGES_SHOW_OTHER("the web pages show {shown}, the label says {expected}"),
+    PAGES_SHOW_OTHER_CERTIFICATE("{place} shows another certificate than before, {fingerprint}"),
     PAGE_AND_SSH("{page}, SSH greets"),
     PAGE_ONLY("{page}"),
     PAGE_WITH_TITLE("HTTP {status}, “{title}”, asks for a password"),

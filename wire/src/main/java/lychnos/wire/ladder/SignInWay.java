@@ -123,8 +123,15 @@ final class SignInWay implements Way {
 
     private MachinePages pages() throws WireFault {
         if (pages == null) {
-            pages = new MachinePages(vantage, expected.pages().at(), target.port());
-            pages.see();
+            MachinePages opened = new MachinePages(vantage, expected.pages().at(), target.port());
+            String known = Optional.ofNullable(expected.pages().certificate()).orElse(shown);
+            String seen = opened.see();
+            if (!seen.equals(known)) {
+                throw new WireFault(
+                        WireFault.Kind.OTHER_CERTIFICATE,
+                        LadderText.PAGES_SHOW_OTHER_CERTIFICATE.text(opened.peer(), seen));
+            }
+            pages = opened;
         }
         return pages;
     }

@@ -253,6 +253,7 @@ public record Target(
      * @param must what that shows, by place
      * @param shows what {@code about} tells of the machine besides, and its place
      * @param fills by page, its resource and what was planned for it
+     * @param certificate the certificate there (SHA-256); null where it is the one of the endpoint itself
      */
     public record Pages(
             String at,
@@ -261,12 +262,13 @@ public record Target(
             String about,
             Map<String, String> must,
             Map<OwnValue, String> shows,
-            Map<String, Fill> fills) {
+            Map<String, Fill> fills,
+            String certificate) {
 
-        /** Pages that are not asked for anything besides. */
+        /** Pages of the endpoint itself that are not asked for anything besides. */
         public Pages(
                 String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {
-            this(at, ours, factory, about, must, Map.of(), fills);
+            this(at, ours, factory, about, must, Map.of(), fills, null);
         }
     }
 

@@ -83,6 +83,15 @@ public final class MachinePages {
     }
 
     /**
+     * The same for a place that is not asked anything now.
+     *
+     * @throws IllegalArgumentException for a place that is none
+     */
+    public static String peer(String place, int usualPort) {
+        return new MachinePages(null, place, usualPort).peer();
+    }
+
+    /**
      * Looks at the certificate, and sends nothing. Every exchange after that goes to this certificate or not at all, so
      * that its caller compares it with the remembered one first.
      *

@@ -4,6 +4,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Optional;
 import org.hibernate.Session;
 
 /** The host keys of console servers that are reached over SSH, as they were seen first. */
@@ -32,5 +33,19 @@ public class LineKeys {
                 .setParameter("server", server)
                 .getSingleResult()
                 .equals(fingerprint);
+    }
+
+    /** Where a place is remembered for as long as a setup lasts: another machine may have its address later. */
+    public static String during(long runId, String place) {
+        return "run " + runId + " " + place;
+    }
+
+    /** What was remembered when something was first seen at a place; empty where nothing was. */
+    @Transactional
+    public Optional<String> remembered(String server) {
+        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class)
+                .setParameter("server", server)
+                .getResultStream()
+                .findFirst();
     }
 }

@@ -151,12 +151,13 @@ final class ControllerStep implements RemoteStep {
     private Outcome set(ControllerSetup setup, boolean begun, Sending sending)
             throws WireFault, RedfishFault, ControllerStop {
         Settings settings = setup.wanted().settings();
-        Optional<FirstAddress.FoundAddress> found = setup.answersAt(settings.address(), begun)
+        boolean maySetAtScreen = !step.screen().isEmpty();
+        Optional<FirstAddress.FoundAddress> found = setup.answersAt(settings.address(), begun || maySetAtScreen)
                 ? Optional.of(new FirstAddress.FoundAddress(
                         settings.address(), ConfigureText.ANSWERS_AT_ITS_PLANNED_ADDRESS.text()))
                 : finding.find(setup.wanted().mac(), port);
         if (found.isEmpty()) {
-            return stands(Why.UNREACHED, notFound(setup.wanted().mac()));
+            return stands(Why.UNREACHED, notFound(setup.wanted()));
         }
         Address at = found.get().address();
         boolean macSeen = setup.checkMac(at);
@@ -200,8 +201,16 @@ final class ControllerStep implements RemoteStep {
         return new Outcome.Works(found.get().how() + "; " + evidence);
     }
 
-    private static String notFound(Mac mac) {
-        return ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_LEASE.text(mac);
+    private String notFound(ControllerSetup.Wanted wanted) {
+        Settings settings = wanted.settings();
+        return step.screen().isEmpty()
+                ? ConfigureText.NO_CONTROLLER_ANSWERS_AT_ITS_LEASE.text(wanted.mac())
+                : ConfigureText.NO_CONTROLLER_ANSWERS_SET_IT_AT_ITS_SCREEN.text(
+                        wanted.mac(),
+                        step.screen(),
+                        settings.address(),
+                        settings.mask(),
+                        settings.gateway() == null ? "-" : settings.gateway());
     }
 
     private Outcome refused(String more) {

@@ -10,6 +10,7 @@ import lychnos.core.dialogue.DialogueStep.Controller;
 import lychnos.core.dialogue.DialogueStep.Page;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Values;
+import lychnos.server.configure.model.LineKeys;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.text.ConfigureText;
@@ -81,7 +82,7 @@ final class WireSteps {
 
     /** As long as this setup runs; a machine that has the address later must not be trusted for it. */
     private boolean trusts(String place, String fingerprint) {
-        return around.trusts("run " + held.runId() + " " + place, fingerprint);
+        return around.trusts(LineKeys.during(held.runId(), place), fingerprint);
     }
 
     /** Where the password of this member's pages stands. */

@@ -180,7 +180,7 @@ class RemoteWorkTest {
 
     private static Controller controller(String title) {
         Template none = Template.parse("");
-        return new Controller(title, "", "node", none, none, none, "ours", "delivered", USUALLY, LONGEST);
+        return new Controller(title, "", "node", none, none, none, "ours", "delivered", "", USUALLY, LONGEST);
     }
 
     private static Dialogue dialogue() {
