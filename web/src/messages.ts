@@ -1157,6 +1157,14 @@ export const m = {
       'serial matches, and nothing permanent without your decision.',
     noLine: 'No console line is reachable. Read the values here or print them, and tick each step when it is done.',
     set: 'Set up and read back.',
+    servicePort: {
+      set: (laptop: string) => `The laptop at the service port has ${laptop}. Its pages are at`,
+      try: (address: string) => `Try ${address} from the laptop`,
+      states: { ANSWERS: 'answers', SILENT: 'silent', OTHER_SUBNET: 'other subnet', NOT_TRIED: 'not tried' },
+      none:
+        'No vantage point is connected. Start one on the laptop (Prove, checks run from), or open the address in ' +
+        'its browser.',
+    },
     reach: 'Probe its addresses',
     reached: (from: string) => `probed just now from ${from}`,
     opening: 'Opening the line.',

@@ -2,6 +2,7 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import Bench from '../src/stages/configure/bench/Bench.svelte';
 import PageSheet from '../src/stages/configure/bench/PageSheet.svelte';
+import ServicePort from '../src/stages/configure/bench/ServicePort.svelte';
 import type { BenchView } from '../src/stages/configure/bench/types';
 import AtBench from './AtBench.svelte';
 import { Server, signedIn } from './signed';
@@ -97,11 +98,36 @@ describe('the bench', () => {
     render(PageSheet, {
       member: { ...left, steps, hold: null },
       unit: 'ard-lba-1',
+      unitId: 7,
+      servicePort: null,
       mayWork: true,
       onreveal: () => Promise.resolve(null),
     });
     expect(screen.getByText('licence request')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: /ask-lw-4410-1bc0$/ })).toBeInTheDocument();
+  });
+});
+
+describe('a service port', () => {
+  const port = { address: '10.47.254.1', page: 'about:blank', laptop: '10.47.254.2/24' };
+
+  async function tried(answers: unknown[]): Promise<void> {
+    server = new Server({ '/units/7/console/service-port': answers });
+    signedIn('engineer');
+    render(ServicePort, { port, unitId: 7 });
+    await fireEvent.click(screen.getByRole('button', { name: 'Try 10.47.254.1 from the laptop' }));
+  }
+
+  it('says from which laptop it was tried, and what to set there', async () => {
+    const sentence = 'rack-laptop has no route to 10.47.254.1.';
+    await tried([{ from: 'rack-laptop', state: 'OTHER_SUBNET', sentence }]);
+    expect(await screen.findByText(sentence)).toBeInTheDocument();
+    expect(screen.getByLabelText('other subnet')).toBeInTheDocument();
+  });
+
+  it('says what to do where no laptop is a vantage point', async () => {
+    await tried([]);
+    expect(await screen.findByText(/^No vantage point is connected/)).toBeInTheDocument();
   });
 });
 

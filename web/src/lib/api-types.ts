@@ -133,6 +133,11 @@ export interface components {
       compare: components['schemas']['BenchComparison'] | null;
       values: components['schemas']['BenchValue'][];
     };
+    BenchServicePort: {
+      address: string;
+      page: string;
+      laptop: string;
+    };
     BenchStep: {
       /** Format: int32 */
       place: number;
@@ -181,6 +186,7 @@ export interface components {
       fetchesLog: boolean;
       logs: components['schemas']['MachineLogLine'][];
       window: components['schemas']['BenchWindow'] | null;
+      servicePort: components['schemas']['BenchServicePort'] | null;
     };
     BenchWindow: {
       from: components['schemas']['Instant'];
@@ -1549,6 +1555,13 @@ export interface components {
     };
     /** @enum {string} */
     ServiceKind: 'GATEWAY' | 'NAME' | 'TIME' | 'RELAY' | 'PROXY' | 'DIRECTORY';
+    ServicePortAnswer: {
+      from: string;
+      state: components['schemas']['ServicePortState'];
+      sentence: string;
+    };
+    /** @enum {string} */
+    ServicePortState: 'ANSWERS' | 'SILENT' | 'OTHER_SUBNET' | 'NOT_TRIED';
     SessionView: {
       /** Format: int64 */
       id: number;

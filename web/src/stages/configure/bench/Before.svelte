@@ -10,6 +10,7 @@
   import { m } from '../../../messages';
   import { bringUpId } from '../../../routes';
   import { serial } from './cables.svelte';
+  import ServicePort from './ServicePort.svelte';
   import type { BenchView, Member } from './types';
 
   /** Beside the steps while no line is open: what to bring and plug in; afterwards, whether the unit is reached. */
@@ -106,6 +107,7 @@
     {#if bench.position}<dt>{m.bench.where}</dt>
       <dd class="mono">{bench.position}</dd>{/if}
   </dl>
+  {#if bench.servicePort && bench.runState !== 'DONE'}<ServicePort port={bench.servicePort} {unitId} />{/if}
   {#if session.mayWork && canPlug && serial()}
     <div class="cable">
       <B disabled={asking} onclick={() => void useBrowser()}>{m.bench.cable.use}</B>

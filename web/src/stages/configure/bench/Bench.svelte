@@ -230,7 +230,14 @@
         {#key now.dialogueId}<Console bind:this={line} member={now} unit={bench.data.name} onstanding={stood} />{/key}
       {/await}
     {:else if index !== COMPARE && atPages}
-      <PageSheet member={now} unit={bench.data.name} mayWork={session.mayWork} onreveal={reveal} />
+      <PageSheet
+        member={now}
+        unit={bench.data.name}
+        {unitId}
+        servicePort={bench.data.servicePort}
+        mayWork={session.mayWork}
+        onreveal={reveal}
+      />
     {:else if index !== COMPARE}
       <Before bench={bench.data} member={now} {unitId} />
     {/if}

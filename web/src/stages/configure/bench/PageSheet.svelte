@@ -3,17 +3,22 @@
   import Mark from '../../../parts/Mark.svelte';
   import { m } from '../../../messages';
   import Fields from './Fields.svelte';
-  import type { Member } from './types';
+  import ServicePort from './ServicePort.svelte';
+  import type { BenchView, Member } from './types';
 
   /** The pages of a member: what each came with, and what is entered; the one that is worked at is open. */
   let {
     member,
     unit,
+    unitId,
+    servicePort,
     mayWork,
     onreveal,
   }: {
     member: Member;
     unit: string;
+    unitId: number;
+    servicePort: BenchView['servicePort'];
     mayWork: boolean;
     onreveal: (place: number, field: string) => Promise<string | null>;
   } = $props();
@@ -43,6 +48,7 @@
           ? m.bench.pagesByHandMayDrive
           : m.bench.pagesByHand}
   </p>
+  {#if servicePort && done < pages.length}<ServicePort port={servicePort} {unitId} />{/if}
   {#if member.note}<p class="say wait">{member.note}</p>{/if}
   {#each pages as page (page.place)}
     <details open={page.place === now || page.progress === 'DONE'} class:cur={page.place === now}>

@@ -3,6 +3,7 @@ import type { Api } from '../../../lib/types';
 
 export type BenchView = Api['BenchView'];
 export type Member = Api['BenchMember'];
+export type ServicePortAnswer = Api['ServicePortAnswer'];
 export type BenchStep = Api['BenchStep'];
 export type Hold = Api['HoldView'];
 export type DialogueState = Member['state'];

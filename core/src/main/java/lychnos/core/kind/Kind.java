@@ -9,6 +9,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.fact.DataSize;
@@ -147,9 +149,30 @@ public record Kind(
      * @param internet whether it must reach the internet, to activate itself
      * @param factoryAddress the same on every copy as it leaves the factory, or null
      * @param dhcpFirst whether it begins with an address from DHCP
+     * @param laptop what a laptop is set to so that it reaches the factory address; or null
      */
     public record Setup(
-            String by, boolean proxy, String wayRound, boolean internet, String factoryAddress, boolean dhcpFirst) {}
+            String by,
+            boolean proxy,
+            String wayRound,
+            boolean internet,
+            String factoryAddress,
+            boolean dhcpFirst,
+            Laptop laptop) {}
+
+    /** What the network port of a laptop is set to, so that it reaches the machine at its factory address. */
+    public record Laptop(Address address, int length) {
+
+        /** Whether a laptop with this address reaches the machine. */
+        public boolean reaches(Address own) {
+            return Prefix.around(address, length).contains(own);
+        }
+
+        @Override
+        public String toString() {
+            return address + "/" + length;
+        }
+    }
 
     /**
      * What a virtual machine wants.

@@ -25,6 +25,7 @@ enum KindFaultText implements Message {
     FLOW_PORT("A flow has a port such as udp 53."),
     INTERFACE_NOT_IDENTIFIED("An interface must identify the machine before anything is written: {example}."),
     KEY_MISSING("This key is missing."),
+    LAPTOP("“{text}” is not an address of a laptop with its length, in the subnet of {address}. Write 10.47.254.2/24."),
     LATER_NEEDS_RESOURCE("Only a page with a resource can be done later: Lychnos continues with it."),
     LEAST_OF_A_SIZE("Only a size has a least value."),
     LIST_EXPECTED("A list is expected here: [ one, two ]."),

@@ -240,7 +240,22 @@ public final class KindReader {
                 place.at("way-round").text(""),
                 place.at("internet").yes(false),
                 address,
-                place.at("dhcp-first").yes(false));
+                place.at("dhcp-first").yes(false),
+                place.at("laptop").there() && address != null
+                        ? place.at("laptop").read(text -> laptop(text, Address.parse(address)), null)
+                        : null);
+    }
+
+    private static Kind.Laptop laptop(String text, Address machine) {
+        int slash = text.indexOf('/');
+        if (slash > 0 && text.substring(slash + 1).matches("[0-9]{1,3}")) {
+            Kind.Laptop laptop = new Kind.Laptop(
+                    Address.parse(text.substring(0, slash)), Integer.parseInt(text.substring(slash + 1)));
+            if (laptop.reaches(machine) && !laptop.address().equals(machine)) {
+                return laptop;
+            }
+        }
+        throw new IllegalArgumentException(KindFaultText.LAPTOP.text(text, machine));
     }
 
     private static Optional<Kind.Machine> machine(YamlPlace place) {

@@ -4,9 +4,18 @@ import lychnos.core.text.Message;
 
 /** Texts of setups, consoles and controllers. */
 public enum ConfigureText implements Message {
+    KIND_HAS_NO_SERVICE_PORT("The kind of this unit does not say how a laptop reaches its service port."),
+    LAPTOP_HAS_NO_ROUTE("{from} has no route to {address}. Set the network port of that laptop to {laptop}."),
+    LAPTOP_IN_ANOTHER_SUBNET(
+            "{from} would use {source}, and {address} is in another subnet. Set the network port of that laptop to "
+                    + "{laptop}."),
     OUTSIDE_THE_CHANGE_WINDOW(
             "The change window of {unit} is from {from} to {to} UTC, and now it is {now} UTC. Wait for it, or enter a "
                     + "reason to go on now."),
+    SERVICE_PORT_ANSWERS("{from} has {source}, and {address} answers on port {port}."),
+    SERVICE_PORT_IS_SILENT(
+            "{from} has {source}, and {address} does not answer on port {port}. Check that the cable is in the service "
+                    + "port, and the power of the machine."),
     SETUPS_ARE_OUTSIDE_THEIR_WINDOWS(
             "Each unit that is ready is outside its change window. Wait for it, or enter a reason to start now."),
     WENT_ON_OUTSIDE_THE_CHANGE_WINDOW("went on outside the change window: {reason}"),

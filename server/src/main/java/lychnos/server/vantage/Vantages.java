@@ -144,9 +144,14 @@ public class Vantages {
 
     /** This server, and every vantage that is linked to it now. */
     public List<Vantage> linked() {
-        return Stream.concat(
-                        Stream.of(local),
-                        far.values().stream().filter(FarVantage::linked).map(FarVantage::vantage))
+        return Stream.concat(Stream.of(local), connected().stream()).toList();
+    }
+
+    /** Every vantage that is linked to this server now. */
+    public List<Vantage> connected() {
+        return far.values().stream()
+                .filter(FarVantage::linked)
+                .map(FarVantage::vantage)
                 .toList();
     }
 

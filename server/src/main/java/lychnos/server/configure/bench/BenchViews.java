@@ -172,6 +172,7 @@ public class BenchViews {
      * @param fetchesLog whether its kind says how the machine's own log is fetched
      * @param logs those that were fetched, the newest first
      * @param window null where the unit has no change window
+     * @param servicePort null where its setup is not begun at one
      */
     public record BenchView(
             long unitId,
@@ -187,7 +188,11 @@ public class BenchViews {
             boolean byHand,
             boolean fetchesLog,
             List<MachineLogs.MachineLogLine> logs,
-            @Nullable BenchWindow window) {}
+            @Nullable BenchWindow window,
+            @Nullable BenchServicePort servicePort) {}
+
+    /** The address of a service port, its first page, and what a laptop is set to for it. */
+    public record BenchServicePort(String address, String page, String laptop) {}
 
     /** The change window of a unit, and whether it is open now. */
     public record BenchWindow(Instant from, Instant to, boolean open) {}
@@ -227,6 +232,12 @@ public class BenchViews {
                 logs.of(unitId),
                 windows.of(answers.known(unit))
                         .map(window -> new BenchWindow(window.from(), window.to(), windows.isOpen(window)))
+                        .orElse(null),
+                ServicePorts.ServicePort.of(kind)
+                        .map(port -> new BenchServicePort(
+                                port.address().toString(),
+                                port.page().toString(),
+                                port.laptop().toString()))
                         .orElse(null));
     }
 

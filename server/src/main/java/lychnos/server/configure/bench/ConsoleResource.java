@@ -24,10 +24,19 @@ public class ConsoleResource {
     private final LaneViews laneViews;
     private final Consoles consoles;
     private final Reach reach;
+    private final ServicePorts servicePorts;
     private final Who who;
 
-    ConsoleResource(Setups setups, BenchViews views, LaneViews laneViews, Consoles consoles, Reach reach, Who who) {
+    ConsoleResource(
+            Setups setups,
+            BenchViews views,
+            LaneViews laneViews,
+            Consoles consoles,
+            Reach reach,
+            ServicePorts servicePorts,
+            Who who) {
         this.reach = reach;
+        this.servicePorts = servicePorts;
         this.setups = setups;
         this.views = views;
         this.laneViews = laneViews;
@@ -99,6 +108,14 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public List<Reach.ReachAnswer> reach(long id) {
         return reach.ask(id);
+    }
+
+    /** Tries the service port of a unit from the vantage points that are connected. */
+    @POST
+    @Path("units/{id}/console/service-port")
+    @RolesAllowed("engineer")
+    public List<ServicePorts.ServicePortAnswer> servicePort(long id) {
+        return servicePorts.tryAll(id);
     }
 
     /** Opens the lines that became known since the setup was begun, such as the serial port of a browser. */
