@@ -56,15 +56,15 @@ public final class Learner {
      * @param taken names that the facts of the kind have already
      */
     public Learner(SetupLog log, Planned planned, String serial, Set<String> taken, Decisions decisions) {
-        this.log = log;
+        this.log = TypedAhead.inOrder(log);
         this.planned = planned;
         this.serial = serial;
         this.taken = taken;
         this.decisions = decisions;
-        Segments first = Segments.of(log, line -> false);
+        Segments first = Segments.of(this.log, line -> false);
         chatter = Chatter.of(first);
         Predicate<String> comesAnyTime = line -> chatter.stream().anyMatch(line.stripLeading()::startsWith);
-        segments = Segments.of(log, comesAnyTime);
+        segments = Segments.of(this.log, comesAnyTime);
         looks = new Looks(planned, unplanned());
         corrections = Corrections.of(turned(quiet(segments.entries(), comesAnyTime)), looks, this::look);
         entries = corrections.kept();

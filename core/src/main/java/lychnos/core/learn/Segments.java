@@ -243,7 +243,7 @@ record Segments(List<Entry> entries, boolean redraws, Entry after) {
     }
 
     /** What keys come to, once those that correct are carried out. */
-    private static String edited(CharSequence keys) {
+    static String edited(CharSequence keys) {
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < keys.length(); i++) {
             char key = keys.charAt(i);

@@ -124,6 +124,59 @@ class LearnerTest {
         assertEquals(List.of(), learner.lines().get(1).shown());
     }
 
+    /** A refused address, and the right one typed before the machine has answered: it comes in one piece, or in several. */
+    @Test
+    void anAnswerTypedAheadAnswersTheQuestionThatComesAfterIt() {
+        for (List<String> pieces : List.of(
+                List.of("5\r\nnot taken: no such name\r\nname: ard-made-1\r\nphase order: "),
+                List.of("5\r\nnot taken: no such name\r\n", "name: ", "ard-made-1\r\nphase order: "),
+                List.of("5\r", "\nnot taken: no such name\r\nname: ", "ard-ma", "de-1\r\nphase order: "))) {
+            List<SetupLog.Piece> log = new ArrayList<>(List.of(
+                    shown(0, "node MM-7001\r\nname: "), typed(1, "5\r"), typed(1, "ard-"), typed(1, "made-1\r")));
+            pieces.forEach(text -> log.add(shown(2, text)));
+            log.addAll(List.of(typed(4, "acb\r"), shown(5, "acb\r\nthank you\r\n")));
+            Learner learner = new Learner(SetupLog.of(log), planned(), "MM-7001", Set.of(), Decisions.NONE);
+            assertEquals(
+                    List.of("name:", "name:", "phase order:"),
+                    learner.lines().stream()
+                            .limit(3)
+                            .map(line -> line.question().strip())
+                            .toList(),
+                    pieces::toString);
+            List<LearntStep> steps = learner.draft().steps();
+            assertEquals("{name}", steps.get(0).answer(), pieces::toString);
+            assertEquals(2, steps.size(), () -> steps + " " + pieces);
+        }
+    }
+
+    @Test
+    void twoAnswersTypedAheadEachAnswerTheirQuestion() {
+        SetupLog log = SetupLog.of(List.of(
+                shown(0, "node MM-7001\r\nname: "),
+                typed(1, "ard-made-1\racb\rhidden-7\r"),
+                shown(2, "ard-made-1\r\nphase order, acb or abc: acb\r\nnew word: "),
+                shown(3, "\r\nthank you\r\n")));
+        Learner learner = new Learner(log, planned(), "MM-7001", Set.of(), Decisions.NONE);
+        assertEquals(
+                List.of("name:", "phase order, acb or abc:", "new word:"),
+                learner.lines().stream()
+                        .limit(3)
+                        .map(line -> line.question().strip())
+                        .toList());
+        assertEquals(Optional.empty(), learner.lines().get(2).typed(), "a password");
+    }
+
+    @Test
+    void whatIsTypedWhileTheMachineIsSilentIsNotLost() {
+        SetupLog log =
+                SetupLog.of(List.of(shown(0, "node MM-7001\r\nname: "), typed(1, "ard-made-1\r"), typed(2, "acb\r")));
+        assertEquals(
+                3,
+                new Learner(log, planned(), "MM-7001", Set.of(), Decisions.NONE)
+                        .lines()
+                        .size());
+    }
+
     @Test
     void whereAFactIsFoundAndWhatIsNotAlwaysAskedIsWrittenAsThePersonSays() {
         SetupLog log = SetupLog.of(List.of(

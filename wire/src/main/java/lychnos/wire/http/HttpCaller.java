@@ -127,6 +127,10 @@ public final class HttpCaller implements AutoCloseable {
             request.exceptionHandler(fault -> {});
             request.connection().closeHandler(closed -> looked.remove(peer, request));
             SSLSession session = request.connection().sslSession();
+            if (session == null) {
+                drop(request); // the peer has closed it meanwhile
+                continue;
+            }
             // a connection that was kept, or a session that was resumed, shows what was shown before
             if (first(request) && (provider(peer) == TlsProvider.NATIVE || session.getCreationTime() >= begun)) {
                 HttpClientRequest other = looked.put(peer, request);
