@@ -1157,6 +1157,7 @@ export const m = {
       'serial matches, and nothing permanent without your decision.',
     noLine: 'No console line is reachable. Read the values here or print them, and tick each step when it is done.',
     set: 'Set up and read back.',
+    recover: (how: string) => `If its network is set wrong: ${how}`,
     servicePort: {
       set: (laptop: string) => `The laptop at the service port has ${laptop}. Its pages are at`,
       try: (address: string) => `Try ${address} from the laptop`,

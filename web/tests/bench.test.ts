@@ -1,6 +1,7 @@
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import Bench from '../src/stages/configure/bench/Bench.svelte';
+import HoldBox from '../src/stages/configure/bench/HoldBox.svelte';
 import PageSheet from '../src/stages/configure/bench/PageSheet.svelte';
 import ServicePort from '../src/stages/configure/bench/ServicePort.svelte';
 import type { BenchView } from '../src/stages/configure/bench/types';
@@ -105,6 +106,21 @@ describe('the bench', () => {
     });
     expect(screen.getByText('licence request')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: /ask-lw-4410-1bc0$/ })).toBeInTheDocument();
+  });
+});
+
+describe('a machine whose network may be set wrong', () => {
+  const hold = { why: 'OVERDUE', step: 1, sentence: 'It takes longer.', shown: '', typed: '', passable: true } as const;
+  const props = { mayWork: true, busy: false, recover: 'Log in on its console.', ongo: () => {}, onlog: null };
+
+  it('says how it gets its network back where the machine does not come back', () => {
+    render(HoldBox, { ...props, hold });
+    expect(screen.getByText('If its network is set wrong: Log in on its console.')).toBeInTheDocument();
+  });
+
+  it('says nothing of it where a value is missing', () => {
+    render(HoldBox, { ...props, hold: { ...hold, why: 'PREREQUISITE' } });
+    expect(screen.queryByText(/network is set wrong/)).toBeNull();
   });
 });
 

@@ -185,6 +185,7 @@ export interface components {
       byHand: boolean;
       fetchesLog: boolean;
       logs: components['schemas']['MachineLogLine'][];
+      recover: string;
       window: components['schemas']['BenchWindow'] | null;
       servicePort: components['schemas']['BenchServicePort'] | null;
     };

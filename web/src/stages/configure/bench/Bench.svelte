@@ -201,6 +201,7 @@
             {hold}
             {busy}
             mayWork={session.mayWork}
+            recover={bench.data.recover}
             ongo={(typed) => decide('decision', { typed })}
             onlog={bench.data.fetchesLog ? () => decide('log') : null}
           />{/if}

@@ -10,12 +10,15 @@
     hold,
     mayWork,
     busy,
+    recover,
     ongo,
     onlog,
   }: {
     hold: Hold;
     mayWork: boolean;
     busy: boolean;
+    /** How the machine gets its planned network again; empty where nobody described it. */
+    recover: string;
     ongo: (typed: string) => void;
     /** Fetches the machine's own log; null where nobody described how. */
     onlog: (() => void) | null;
@@ -24,6 +27,7 @@
   const calm = $derived(
     ['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'DATE', 'PERMANENT', 'CONSENT'].includes(hold.why),
   );
+  const offNetwork = $derived(['OVERDUE', 'LATE', 'UNREACHED', 'DIFFERS'].includes(hold.why));
   const SHORTEST_REASON = 10;
   const consents = $derived(hold.why === 'CONSENT');
   const wants = $derived(hold.typed !== '' || consents);
@@ -50,6 +54,7 @@
       >{/if}
   </p>
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
+  {#if recover && offNetwork}<p>{m.bench.recover(recover)}</p>{/if}
   {#if mayWork && ((hold.passable && (wants || hold.why !== 'NEXT')) || (onlog && !calm))}
     <div class="row">
       {#if consents}<label class="reason"

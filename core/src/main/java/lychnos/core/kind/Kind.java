@@ -150,6 +150,7 @@ public record Kind(
      * @param factoryAddress the same on every copy as it leaves the factory, or null
      * @param dhcpFirst whether it begins with an address from DHCP
      * @param laptop what a laptop is set to so that it reaches the factory address; or null
+     * @param recover how a person at the machine gives it its planned network again, or empty
      */
     public record Setup(
             String by,
@@ -158,7 +159,8 @@ public record Kind(
             boolean internet,
             String factoryAddress,
             boolean dhcpFirst,
-            Laptop laptop) {}
+            Laptop laptop,
+            String recover) {}
 
     /** What the network port of a laptop is set to, so that it reaches the machine at its factory address. */
     public record Laptop(Address address, int length) {

@@ -243,7 +243,8 @@ public final class KindReader {
                 place.at("dhcp-first").yes(false),
                 place.at("laptop").there() && address != null
                         ? place.at("laptop").read(text -> laptop(text, Address.parse(address)), null)
-                        : null);
+                        : null,
+                place.at("recover").text(""));
     }
 
     private static Kind.Laptop laptop(String text, Address machine) {

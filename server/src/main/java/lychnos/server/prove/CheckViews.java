@@ -356,7 +356,7 @@ public class CheckViews {
                 .toList();
         return new EndpointDetail(
                 endpoint,
-                proof == null ? "" : proof.press,
+                press(proof, kinds.of(unit).setup().recover()),
                 rungs,
                 marks,
                 proof == null ? List.of() : proof.fields,
@@ -375,6 +375,17 @@ public class CheckViews {
                         .orElse(null),
                 comparisons.missing(unit, claim.role).orElse(null),
                 journal.ofUnit(unitId, 30));
+    }
+
+    /** What to do about it; for a machine that does not answer any more, also how it gets its network back. */
+    static String press(@Nullable Proof proof, String recover) {
+        if (proof == null) {
+            return "";
+        }
+        boolean silent = proof.outcomes.stream().anyMatch(outcome -> outcome.trouble() == Trouble.SILENT);
+        return silent && !recover.isEmpty()
+                ? proof.press + " " + ProveText.IF_ITS_NETWORK_IS_SET_WRONG.text(recover)
+                : proof.press;
     }
 
     private static String seen(Trouble trouble, String seen) {

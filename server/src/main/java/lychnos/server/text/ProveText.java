@@ -18,6 +18,7 @@ public enum ProveText implements Message {
     ENDPOINT_IS_PROVEN("The endpoint is proven."),
     ENTERED_A_CERTIFICATE_SIGNING_REQUEST("entered the certificate signing request of {hostName}"),
     HOW_OFTEN("How often?"),
+    IF_ITS_NETWORK_IS_SET_WRONG("If its network is set wrong: {how}"),
     INSTALLED_A_SIGNED_CERTIFICATE("installed a signed certificate on {hostName}"),
     INTERVAL_OF_CHECKS_IS_1_TO_MINUTES("The interval of checks is 1 to {longest} minutes, or with 0 not at all."),
     ITS_ADDRESS_AS_DELIVERED("its address as delivered"),

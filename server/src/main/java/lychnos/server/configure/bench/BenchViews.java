@@ -171,6 +171,7 @@ public class BenchViews {
      * @param byHand whether the setup is not described yet, so that a person does it and Lychnos learns
      * @param fetchesLog whether its kind says how the machine's own log is fetched
      * @param logs those that were fetched, the newest first
+     * @param recover how a person at the machine gives it its planned network again; empty where its kind does not say
      * @param window null where the unit has no change window
      * @param servicePort null where its setup is not begun at one
      */
@@ -188,6 +189,7 @@ public class BenchViews {
             boolean byHand,
             boolean fetchesLog,
             List<MachineLogs.MachineLogLine> logs,
+            String recover,
             @Nullable BenchWindow window,
             @Nullable BenchServicePort servicePort) {}
 
@@ -230,6 +232,7 @@ public class BenchViews {
                 kind.byHand(),
                 kind.dialogue().filter(dialogue -> dialogue.log() != null).isPresent(),
                 logs.of(unitId),
+                kind.setup().recover(),
                 windows.of(answers.known(unit))
                         .map(window -> new BenchWindow(window.from(), window.to(), windows.isOpen(window)))
                         .orElse(null),
