@@ -1155,11 +1155,12 @@ export const m = {
     before:
       'The questions of this setup and their answers are listed on the left. Nothing is sent before the ' +
       'serial matches, and nothing permanent without your decision.',
+    noConsole: 'This machine has no console. Read the values here or print them, and tick each step when it is done.',
     noLine: 'No console line is reachable. Read the values here or print them, and tick each step when it is done.',
     set: 'Set up and read back.',
     recover: (how: string) => `If its network is set wrong: ${how}`,
     servicePort: {
-      set: (laptop: string) => `The laptop at the service port has ${laptop}. Its pages are at`,
+      set: (laptop: string) => `Set the laptop at the service port to ${laptop}. The pages are at`,
       try: (address: string) => `Try ${address} from the laptop`,
       states: { ANSWERS: 'answers', SILENT: 'silent', OTHER_SUBNET: 'other subnet', NOT_TRIED: 'not tried' },
       none:

@@ -26,6 +26,7 @@
   let reached = $state.raw<Reached[]>([]);
   let asking = $state(false);
 
+  const hasConsole = $derived(bench.byHand || member.line !== '' || member.steps.some((step) => step.sort === 'asked'));
   /** A machine that asks line by line can be asked over any cable; a line that is open has one. */
   const canPlug = $derived(
     member.cable === 'POSSIBLE' &&
@@ -90,14 +91,14 @@
     <p>{m.bench.manual.before}</p>
     {#if !member.line}<p>{m.bench.manual.noLine}</p>{/if}
   {:else if member.state === 'BY_HAND' || !member.line}
-    <p>{m.bench.noLine}</p>
+    <p>{hasConsole ? m.bench.noLine : m.bench.noConsole}</p>
   {:else}
     <p>{m.bench.before}</p>
   {/if}
   {#if bench.runNote && bench.runState === 'CANCELLED'}<p class="sub">{bench.runNote}</p>{/if}
   <dl>
-    <dt>{m.bench.line}</dt>
-    <dd class="mono">{member.line || '—'} · {member.settings}</dd>
+    {#if hasConsole}<dt>{m.bench.line}</dt>
+      <dd class="mono">{member.line || '—'} · {member.settings}</dd>{/if}
     {#if bench.plug}<dt>{m.bench.plug}</dt>
       <dd>{bench.plug}</dd>{/if}
     {#if bench.bring.length}<dt>{m.bench.bring}</dt>

@@ -303,6 +303,21 @@
     background: var(--lamp2);
     outline: 1px solid var(--lamp-ink);
   }
+  @media (max-width: 640px) {
+    li:has(:global(dl)) {
+      grid-template-columns: 22px 1fr;
+    }
+    .hand li:has(:global(dl)),
+    .tick:has(:global(dl)) {
+      grid-template-columns: 22px 1fr 26px;
+    }
+    li:has(:global(dl)) .v {
+      grid-column: 2;
+      grid-row: 2;
+      text-align: left;
+      max-width: none;
+    }
+  }
   @media print {
     ol {
       overflow: visible;

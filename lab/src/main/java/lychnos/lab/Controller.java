@@ -334,7 +334,7 @@ public final class Controller {
 
     private Reply patchProtocol(JsonNode body) {
         if (spec.quirks().contains(Quirk.NO_TIME_SERVICE)) {
-            return unknown("NTP");
+            return Reply.unknownProperty("NTP");
         }
         if (spec.quirks().contains(Quirk.FORGETS_TIME)) {
             ObjectNode shown = resources.protocol();
@@ -347,23 +347,15 @@ public final class Controller {
         return Reply.ok(resources.protocol());
     }
 
-    private static Reply unknown(String property) {
-        return Reply.error(
-                400, "Base.1.18.PropertyUnknown", "The property " + property + " is not known here.", property);
-    }
-
     /** Sets its network as a person does with a screen and a keyboard at the machine. */
     public synchronized void setAtScreen(String address, String mask, String gateway) {
-        port.dhcp = false;
-        port.address = address;
-        port.mask = mask;
-        port.gateway = gateway;
+        port.fix(address, mask, gateway);
         move.accept(address);
     }
 
     private Reply patchPort(JsonNode body) {
         if (spec.quirks().contains(Quirk.NO_FULL_NAME) && body.has("FQDN")) {
-            return unknown("FQDN");
+            return Reply.unknownProperty("FQDN");
         }
         JsonNode fixed = body.path("IPv4StaticAddresses").path(0);
         boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(port.dhcp);
@@ -390,9 +382,7 @@ public final class Controller {
             return Reply.ok(resources.oob());
         }
         String old = port.address;
-        port.address = fixed.path("Address").asText();
-        port.mask = fixed.path("SubnetMask").asText(port.mask);
-        port.gateway = fixed.path("Gateway").asText(port.gateway);
+        port.patchFixed(fixed);
         if (!port.address.equals(old) || port.vlan != before || !port.address6.equals(before6)) {
             move.accept(port.address);
             if (spec.quirks().contains(Quirk.BACK_AT_OLD)) {

@@ -29,6 +29,20 @@ final class PortSettings {
         this.address = address;
     }
 
+    /** A fixed address in place of DHCP. */
+    void fix(String fixed, String fixedMask, String fixedGateway) {
+        dhcp = false;
+        address = fixed;
+        mask = fixedMask;
+        gateway = fixedGateway;
+    }
+
+    void patchFixed(JsonNode fixed) {
+        address = fixed.path("Address").asText();
+        mask = fixed.path("SubnetMask").asText(mask);
+        gateway = fixed.path("Gateway").asText(gateway);
+    }
+
     void keep(ObjectNode kept) {
         kept.put("dhcp", dhcp)
                 .put("address", address)

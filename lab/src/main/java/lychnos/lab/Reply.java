@@ -45,6 +45,10 @@ record Reply(int status, Map<String, String> headers, ObjectNode body) {
         return new Reply(status, Map.of(), body);
     }
 
+    static Reply unknownProperty(String property) {
+        return error(400, "Base.1.18.PropertyUnknown", "The property " + property + " is not known here.", property);
+    }
+
     static ArrayNode message(String id, String text, String... arguments) {
         ArrayNode list = JSON.createArrayNode();
         ArrayNode given =

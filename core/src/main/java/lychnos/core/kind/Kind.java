@@ -9,8 +9,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import lychnos.core.address.Address;
-import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.fact.DataSize;
@@ -50,7 +48,7 @@ public record Kind(
         AtRack atRack,
         List<AddressPlan> addresses,
         Names names,
-        Setup setup,
+        SetupWay setup,
         Optional<Dialogue> dialogue,
         Optional<Machine> machine,
         List<FactoryLogin> logins,
@@ -139,42 +137,6 @@ public record Kind(
      */
     public record Names(
             NamePattern unit, Map<String, NamePattern> roles, Map<String, NamePattern> aliases, int longest) {}
-
-    /**
-     * What first setup can and cannot do.
-     *
-     * @param by how it is done: {@code redfish}, {@code console}, {@code pages} or {@code screen}
-     * @param proxy whether it can take a proxy at that point
-     * @param wayRound what to do where it cannot, or empty
-     * @param internet whether it must reach the internet, to activate itself
-     * @param factoryAddress the same on every copy as it leaves the factory, or null
-     * @param dhcpFirst whether it begins with an address from DHCP
-     * @param laptop what a laptop is set to so that it reaches the factory address; or null
-     * @param recover how a person at the machine gives it its planned network again, or empty
-     */
-    public record Setup(
-            String by,
-            boolean proxy,
-            String wayRound,
-            boolean internet,
-            String factoryAddress,
-            boolean dhcpFirst,
-            Laptop laptop,
-            String recover) {}
-
-    /** What the network port of a laptop is set to, so that it reaches the machine at its factory address. */
-    public record Laptop(Address address, int length) {
-
-        /** Whether a laptop with this address reaches the machine. */
-        public boolean reaches(Address own) {
-            return Prefix.around(address, length).contains(own);
-        }
-
-        @Override
-        public String toString() {
-            return address + "/" + length;
-        }
-    }
 
     /**
      * What a virtual machine wants.

@@ -101,7 +101,7 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
             all.add(KindSummaryText.IDENTITY_BY_MAC.text());
         }
         readBack(kind).ifPresent(way -> all.add(KindSummaryText.SETTINGS_OVER.text(way)));
-        String shown = KindSummary.shown(kind).stream().map(OwnValue::word).collect(Collectors.joining(", "));
+        String shown = KindProof.shown(kind).stream().map(OwnValue::word).collect(Collectors.joining(", "));
         if (!shown.isEmpty()) {
             all.add(shown);
         }
@@ -133,7 +133,7 @@ public record KindCoverage(List<String> automatic, List<String> guided, List<Str
             all.add(KindSummaryText.FACTORY_NOT_TRIED.text(String.join(", ", untried)));
         }
         Stream.of(OwnValue.FIRMWARE, OwnValue.CLOCK)
-                .filter(value -> !KindSummary.shown(kind).contains(value))
+                .filter(value -> !KindProof.shown(kind).contains(value))
                 .forEach(value -> all.add(value.word()));
         return List.copyOf(all);
     }

@@ -132,7 +132,7 @@ public final class KindReader {
         List<FactSpec> facts = FactSpecReader.facts(root.at("facts"));
         List<AddressPlan> addresses = AddressPlanReader.addresses(root.at("addresses"), members, facts);
         DialogueReader dialogues = new DialogueReader(facts, members, addresses);
-        Kind.Setup way = setup(root.at("setup"));
+        SetupWay way = setup(root.at("setup"));
         return new Kind(
                 root.at("kind").read(KindReader::word, "none"),
                 root.at("title").text(),
@@ -154,7 +154,7 @@ public final class KindReader {
 
     /** On a console without a description a person does the setup. */
     private static Optional<Dialogue> dialogue(
-            YamlPlace place, DialogueReader dialogues, Kind.Setup way, List<FactSpec> facts) {
+            YamlPlace place, DialogueReader dialogues, SetupWay way, List<FactSpec> facts) {
         if (place.there()) {
             return Optional.of(dialogues.read(place));
         }
@@ -219,7 +219,7 @@ public final class KindReader {
         return text;
     }
 
-    private static Kind.Setup setup(YamlPlace place) {
+    private static SetupWay setup(YamlPlace place) {
         place.only("setup");
         String by = place.at("by")
                 .read(
@@ -234,7 +234,7 @@ public final class KindReader {
         String address = place.at("factory-address").there()
                 ? place.at("factory-address").read(text -> Address.parse(text).toString(), null)
                 : null;
-        return new Kind.Setup(
+        return new SetupWay(
                 by,
                 place.at("proxy").yes(true),
                 place.at("way-round").text(""),
@@ -247,11 +247,11 @@ public final class KindReader {
                 place.at("recover").text(""));
     }
 
-    private static Kind.Laptop laptop(String text, Address machine) {
+    private static Laptop laptop(String text, Address machine) {
         int slash = text.indexOf('/');
         if (slash > 0 && text.substring(slash + 1).matches("[0-9]{1,3}")) {
-            Kind.Laptop laptop = new Kind.Laptop(
-                    Address.parse(text.substring(0, slash)), Integer.parseInt(text.substring(slash + 1)));
+            Laptop laptop =
+                    new Laptop(Address.parse(text.substring(0, slash)), Integer.parseInt(text.substring(slash + 1)));
             if (laptop.reaches(machine) && !laptop.address().equals(machine)) {
                 return laptop;
             }

@@ -295,11 +295,10 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     }
 
     private String terms(String agreed) {
-        if (!agreed.equals("agreed")) {
-            return "nothing is stored before its terms are agreed to";
+        if (agreed.equals("agreed")) {
+            memory.put("terms", agreed);
         }
-        memory.put("terms", agreed);
-        return null;
+        return memory.has("terms") ? null : "nothing is stored before its terms are agreed to";
     }
 
     private String node(JsonObject written) {

@@ -10,6 +10,7 @@ import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.kind.Kind;
+import lychnos.core.kind.Laptop;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.text.ConfigureText;
@@ -55,11 +56,11 @@ public class ServicePorts {
     public record ServicePortAnswer(String from, ServicePortState state, String sentence) {}
 
     /** A service port with its first page, and what a laptop is set to for it. */
-    public record ServicePort(Address address, URI page, Kind.Laptop laptop) {
+    public record ServicePort(Address address, URI page, Laptop laptop) {
 
         /** The one of a kind; empty where it has no page there, or does not say what a laptop is set to. */
         static Optional<ServicePort> of(Kind kind) {
-            Kind.Laptop laptop = kind.setup().laptop();
+            Laptop laptop = kind.setup().laptop();
             return laptop == null
                     ? Optional.empty()
                     : kind.dialogue().stream()

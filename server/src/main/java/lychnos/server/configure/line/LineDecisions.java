@@ -6,9 +6,11 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
+import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.text.ConfigureText;
 
@@ -16,12 +18,14 @@ import lychnos.server.text.ConfigureText;
 final class LineDecisions {
 
     private final Conversation conversation;
+    private final Dialogue dialogue;
     private final LineChanges changes;
     private final Consumer<List<Effect>> apply;
 
     /** @param apply keeps and carries out what the conversation wants done */
-    LineDecisions(Conversation conversation, LineChanges changes, Consumer<List<Effect>> apply) {
+    LineDecisions(Conversation conversation, Dialogue dialogue, LineChanges changes, Consumer<List<Effect>> apply) {
         this.conversation = conversation;
+        this.dialogue = dialogue;
         this.changes = changes;
         this.apply = apply;
     }
@@ -40,6 +44,25 @@ final class LineDecisions {
         return stays
                 ? Optional.of(ConfigureText.TYPE_IT_TO_SEND.text(before.get().typed()))
                 : Optional.empty();
+    }
+
+    /** Types a planned value or a password, where a person sets the machine up by hand. */
+    Optional<String> typeValue(String name, MemberValues values, Instant now) {
+        Optional<Secret> value = values.text(name).map(Secret::of).or(() -> values.secret(name));
+        if (!dialogue.byHand() || value.isEmpty()) {
+            return Optional.of(ConfigureText.NO_VALUE_TO_TYPE.text(name));
+        }
+        apply.accept(value.get().use(keys -> conversation.typed(keys, now)));
+        return Optional.empty();
+    }
+
+    /** A person says that the setup by hand has come to its end. */
+    Optional<String> finish() {
+        if (!dialogue.byHand()) {
+            return Optional.of(ConfigureText.SETUP_IS_NOT_BY_HAND.text());
+        }
+        apply.accept(conversation.finish());
+        return Optional.empty();
     }
 
     Optional<String> fetchLog(Instant now) {

@@ -18,8 +18,6 @@ import lychnos.core.dialogue.Blanker;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Effect;
-import lychnos.core.dialogue.Hold;
-import lychnos.core.dialogue.LineNoise;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
@@ -60,10 +58,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     private final LineDecisions decisions;
     private final Keyboard keyboard = new Keyboard();
     private final Alarm alarm;
-    private final LineNoise noise = new LineNoise();
-    /** It was said that the machine is at another rate. */
-    private boolean noisy;
-
+    private final RateDoubt rate;
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
@@ -99,7 +94,8 @@ public final class MemberLine implements LineEvents, OpenLine {
         Collection<Secret> secrets = values.secrets();
         tape = new LineTape(dialogueId, kept.tail(), kept.pieces(), new Blanker(() -> secrets), clockwork, clock);
         changes = new LineChanges(kept.dialogue(), kept.progress(), dialogue, conversation, tape);
-        decisions = new LineDecisions(conversation, changes, this::apply);
+        rate = new RateDoubt(changes, dialogue.line());
+        decisions = new LineDecisions(conversation, dialogue, changes, this::apply);
     }
 
     @Override
@@ -158,7 +154,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     public void up() {
         inOrder.add(() -> {
             line.cameUp();
-            noise.restart();
+            rate.restart();
             changes.note("");
             apply(conversation.lineUp(clock.instant()));
         });
@@ -175,12 +171,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     private void hear() {
         String text = tape.takeHeard();
         if (!text.isEmpty()) {
-            if (noise.heard(text.getBytes(StandardCharsets.ISO_8859_1))) {
-                noteNoise();
-            } else if (noisy && !noise.isMost()) {
-                noisy = false;
-                changes.note("");
-            }
+            rate.heard(text);
             apply(conversation.output(text, clock.instant()));
         }
     }
@@ -228,20 +219,9 @@ public final class MemberLine implements LineEvents, OpenLine {
         });
     }
 
-    private void noteNoise() {
-        noisy = true;
-        changes.note(ConfigureText.LINE_PROBABLY_OTHER_RATE.text(dialogue.line()));
-    }
-
     private void apply(List<Effect> effects) {
         unsaved.addAll(effects);
-        if (noise.isMost()
-                && conversation
-                        .hold()
-                        .filter(hold -> hold.why() == Hold.Why.UNFORESEEN)
-                        .isPresent()) {
-            noteNoise(); // a machine at another rate answers a key with a few odd characters
-        }
+        rate.asks(conversation.hold());
         keepAndSend();
     }
 
@@ -366,25 +346,12 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public CompletableFuture<Optional<String>> typeValue(String name, String login) {
-        return decide(login, () -> {
-            Optional<Secret> value = values.text(name).map(Secret::of).or(() -> values.secret(name));
-            if (!dialogue.byHand() || value.isEmpty()) {
-                return Optional.of(ConfigureText.NO_VALUE_TO_TYPE.text(name));
-            }
-            apply(value.get().use(keys -> conversation.typed(keys, clock.instant())));
-            return Optional.empty();
-        });
+        return decide(login, () -> decisions.typeValue(name, values, clock.instant()));
     }
 
     @Override
     public CompletableFuture<Optional<String>> finish(String login) {
-        return decide(login, () -> {
-            if (!dialogue.byHand()) {
-                return Optional.of(ConfigureText.SETUP_IS_NOT_BY_HAND.text());
-            }
-            apply(conversation.finish());
-            return Optional.empty();
-        });
+        return decide(login, decisions::finish);
     }
 
     @Override

@@ -21,9 +21,7 @@ import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealedStore;
-import lychnos.server.site.SiteResources;
 import lychnos.server.text.ConfigureText;
-import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**
@@ -43,7 +41,7 @@ public class ConsoleStore {
     private final ConsoleReader reader;
     private final StepWriter writer;
     private final SealedStore sealed;
-    private final SiteResources siteResources;
+    private final AnswerKeeping answered;
     private final MachineLogs logs;
     private final CheckQueue checks;
     private final Journal journal;
@@ -55,7 +53,7 @@ public class ConsoleStore {
             ConsoleReader reader,
             StepWriter writer,
             SealedStore sealed,
-            SiteResources siteResources,
+            AnswerKeeping answered,
             MachineLogs logs,
             CheckQueue checks,
             Journal journal,
@@ -65,7 +63,7 @@ public class ConsoleStore {
         this.reader = reader;
         this.writer = writer;
         this.sealed = sealed;
-        this.siteResources = siteResources;
+        this.answered = answered;
         this.logs = logs;
         this.checks = checks;
         this.journal = journal;
@@ -165,8 +163,7 @@ public class ConsoleStore {
                         == 0) {
             throw new KeptBefore();
         }
-        passwords(held, change);
-        terms(held, change);
+        answered.keep(held, change);
         if (!change.told().isEmpty()) {
             Rows.of(List.copyOf(change.told().entrySet()))
                     .column("text", Map.Entry::getKey)
@@ -188,38 +185,6 @@ public class ConsoleStore {
         if (change.stands().state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());
         }
-    }
-
-    private void terms(Held held, Change change) {
-        if (change.answered().agreed() != null) {
-            Unit unit = db.find(Unit.class, held.unitId());
-            siteResources.accepted(
-                    new SiteResources.ShownBy(held.bringUpId(), unit.id, unit.label(), unit.kind),
-                    change.answered().agreed(),
-                    change.answered().by(),
-                    change.at());
-        }
-    }
-
-    private void passwords(Held held, Change change) {
-        if (change.answered().tries().isEmpty() && change.answered().proven().isEmpty()) {
-            return;
-        }
-        String member = db.find(MemberDialogue.class, change.dialogueId()).member;
-        change.answered().tries().forEach(name -> db.createNativeMutationQuery(
-                        "insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, "
-                                + ":way, :name, :at)")
-                .setParameter("unit", held.unitId())
-                .setParameter("member", member)
-                .setParameter("way", change.answered().way())
-                .setParameter("name", name)
-                .setParameter("at", change.at())
-                .executeUpdate());
-        change.answered().proven().forEach(name -> {
-            sealed.proven(held.unitId(), name);
-            journal.writeWork(
-                    held.bringUpId(), held.unitId(), ConfigureText.NEW_PASSWORD_HAS_LOGGED_IN.text(name, of(member)));
-        });
     }
 
     /**
@@ -296,7 +261,7 @@ public class ConsoleStore {
                 > 0;
     }
 
-    private static String of(String member) {
+    static String of(String member) {
         return member.isEmpty() ? "" : ", " + member;
     }
 
