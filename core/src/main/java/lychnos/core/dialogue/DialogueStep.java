@@ -326,7 +326,7 @@ public sealed interface DialogueStep {
      * @param user its account
      * @param phrase the name of the password that is ours
      * @param delivered the name of the one that counts until ours has logged in
-     * @param screen where its network is set with a screen and a keyboard, for halls without DHCP; empty where it is not
+     * @param screen where its network is set with a screen and a keyboard, for halls without DHCP; or empty
      */
     record Controller(
             String title,

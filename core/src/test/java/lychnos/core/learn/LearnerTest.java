@@ -124,7 +124,7 @@ class LearnerTest {
         assertEquals(List.of(), learner.lines().get(1).shown());
     }
 
-    /** A refused address, and the right one typed before the machine has answered: it comes in one piece, or in several. */
+    /** A refused name, and the right one typed before the machine has answered, in one piece or in several. */
     @Test
     void anAnswerTypedAheadAnswersTheQuestionThatComesAfterIt() {
         for (List<String> pieces : List.of(

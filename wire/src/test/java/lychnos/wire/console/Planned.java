@@ -54,7 +54,7 @@ final class Planned {
         return KINDS.get(model);
     }
 
-    /** How many log-ins a machine has refused after its setup: the one that its kind tries for that, if it tries one. */
+    /** How many log-ins a machine has refused after its setup: the one that its kind tries for that, if any. */
     static String refusedLogins(String model) {
         boolean tries = KindReader.shipped(kind(model)).dialogue().orElseThrow().setup().stream()
                 .anyMatch(step ->
