@@ -91,6 +91,8 @@ class WorkshopTest {
                 - { asked: "commit and restart, yes or no:", answer: "yes", within: 1 min }
                 - { waits: { about: 2 min, at-most: 8 min, until: gateway ready } }
                 - { asked: '/^user: *$/', answer: "{factory.user}" }
+                - { asked: '/^password: *$/', answer: "{factory.phrase}", title: old one is refused, must-be-refused: yes }
+                - { asked: '/^user: *$/', answer: "{factory.user}" }
                 - { asked: '/^password: *$/', answer: "{steward-password}", proves: yes }
                 - { at: '/^brathay\\$ *$/', send: review, title: saved settings }
                 - summary: { '/address +(\\S+)/': "{address}/{length}", '/router +(\\S+)/': "{gateway}" }
