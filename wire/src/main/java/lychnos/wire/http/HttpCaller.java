@@ -10,11 +10,13 @@ import io.vertx.core.http.HttpConnection;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.RequestOptions;
 import java.net.InetSocketAddress;
+import java.security.cert.Certificate;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -261,12 +263,24 @@ public final class HttpCaller implements AutoCloseable {
 
     private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {
         HttpClientRequest waiting = looked.remove(peer);
-        if (waiting != null) {
+        if (waiting != null && !ended(waiting)) {
             return waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path());
         }
-        HttpClientRequest request = open(clients, call.method(), call.path(), peer, PATIENCE);
-        first(request);
-        return request;
+        let(waiting);
+        for (int i = 0; i < FRESH_TRIES; i++) {
+            HttpClientRequest request = open(clients, call.method(), call.path(), peer, PATIENCE);
+            first(request);
+            if (!ended(request)) {
+                return request;
+            }
+            drop(request);
+        }
+        throw new WireFault(Kind.SILENT, WireText.CONNECTION_ENDED.text());
+    }
+
+    /** Whether the peer has ended the connection before anything was sent: it then has no certificate any more. */
+    private static boolean ended(HttpClientRequest request) {
+        return request.connection().sslSession() == null;
     }
 
     /** Opens with the best provider; with Java's own where the peer and the best one do not agree on TLS. */
@@ -321,7 +335,11 @@ public final class HttpCaller implements AutoCloseable {
 
     private static String fingerprint(HttpClientRequest request) throws WireFault {
         try {
-            return Shown.fingerprint(request.connection().peerCertificates().get(0));
+            List<Certificate> shown = request.connection().peerCertificates();
+            if (shown == null) { // the peer has ended it just now
+                throw new WireFault(Kind.SILENT, WireText.CONNECTION_ENDED.text());
+            }
+            return Shown.fingerprint(shown.get(0));
         } catch (SSLException e) {
             throw new WireFault(Kind.NO_TLS, WireText.NO_CERTIFICATE.text(), e);
         }
