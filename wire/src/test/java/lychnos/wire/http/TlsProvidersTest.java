@@ -90,6 +90,30 @@ class TlsProvidersTest {
         }
     }
 
+    /** Ended right after the handshake, a connection has no certificate any more: a fault of the peer, not ours. */
+    @ParameterizedTest
+    @EnumSource(TlsProvider.class)
+    void aPeerThatEndsEachConnectionIsAFaultOfThePeer(TlsProvider provider) {
+        vertx.createHttpServer(
+                        new HttpServerOptions().setSsl(true).setKeyCertOptions(new WebKey(null, "ends", 30).shown()))
+                .connectionHandler(connection -> connection.close())
+                .requestHandler(request -> {})
+                .listen(PORT, PEER)
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
+        try (HttpCaller caller = caller(provider)) {
+            for (int i = 0; i < 40; i++) {
+                try {
+                    String shown = caller.look(AT, PATIENCE).fingerprint();
+                    assertThrows(WireFault.class, () -> get(caller, shown));
+                } catch (WireFault ended) {
+                    assertThrows(WireFault.class, () -> get(caller, "0".repeat(64)));
+                }
+            }
+        }
+    }
+
     @ParameterizedTest
     @EnumSource(TlsProvider.class)
     void aCertificateThatWasReplacedIsSeenAtOnceAndGetsNoRequest(TlsProvider provider) throws Exception {
