@@ -3,6 +3,7 @@ package lychnos.core.dialogue;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -58,7 +59,12 @@ public sealed interface DialogueStep {
         /** Once it is taken, the password in it has logged in: it works, and the one before it is needed no more. */
         PROVES,
         /** A factory login that is typed once more after the setup: the machine must refuse it and ask again. */
-        MUST_BE_REFUSED
+        MUST_BE_REFUSED;
+
+        /** What descriptions of kinds call it. */
+        public String key() {
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
     }
 
     /**

@@ -177,8 +177,7 @@ final class DialogueReader {
     static Set<Mark> marks(YamlPlace entry, Mark... possible) {
         Set<Mark> marks = EnumSet.noneOf(Mark.class);
         for (Mark mark : possible) {
-            if (entry.at(mark.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'))
-                    .yes(false)) {
+            if (entry.at(mark.key()).yes(false)) {
                 marks.add(mark);
             }
         }

@@ -69,6 +69,9 @@ public record Kind(
     public static final String SWITCH_PORT = "switch-port";
     public static final String CABLE = "cable";
 
+    /** The ways in that need a line to the machine. */
+    public static final Set<String> LINE_WAYS = Set.of("console", "screen");
+
     /** The fact that holds the user of a machine's own factory login, where it has one on its tag. */
     public static final String OWN_USER = "factory-user";
 
@@ -223,9 +226,6 @@ public record Kind(
                 .toList();
         return copy.kind();
     }
-
-    /** The ways in that need a line to the machine. */
-    public static final Set<String> LINE_WAYS = Set.of("console", "screen");
 
     /** The ways in, such as {@code console} or {@code web}, for which the maker ships a login. */
     public Set<String> shippedWays() {

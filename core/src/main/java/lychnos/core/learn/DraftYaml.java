@@ -3,7 +3,6 @@ package lychnos.core.learn;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.DialogueStep.Mark;
@@ -126,7 +125,7 @@ public final class DraftYaml {
             parts.add("suggested: yes");
         }
         for (Mark mark : step.marks().stream().sorted().toList()) {
-            parts.add(mark.name().toLowerCase(Locale.ROOT).replace('_', '-') + ": yes");
+            parts.add(mark.key() + ": yes");
         }
         parts.add("title: " + quoted(step.title()));
         return "    - { " + String.join(", ", parts) + " }\n";

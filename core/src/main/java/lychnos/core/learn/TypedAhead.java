@@ -14,13 +14,13 @@ final class TypedAhead {
     /** Somebody who types after so long has read what the machine shows. */
     private static final Duration READ = Duration.ofMillis(300);
 
-    /** A machine that shows more than this asks nothing for the keys that wait. */
-    private static final int MOST_SHOWN = 100_000;
+    /** A machine that shows more characters than this asks nothing for the keys that wait. */
+    private static final int MOST_SHOWN = 10_000;
 
     private final List<SetupLog.Piece> pieces = new ArrayList<>();
     /** Keys that wait for their question. */
     private final StringBuilder ahead = new StringBuilder();
-    /** What was shown since Enter. */
+    /** What was shown since Enter, while keys wait. */
     private final StringBuilder since = new StringBuilder();
     /** Enter was typed, and nothing was shown since. */
     private boolean entered;
@@ -105,7 +105,9 @@ final class TypedAhead {
     private void show(Duration at, String text) {
         if (!text.isEmpty()) {
             pieces.add(new SetupLog.Shown(at, text));
-            since.append(text);
+            if (!ahead.isEmpty()) {
+                since.append(text);
+            }
             entered = false;
         }
     }
