@@ -151,11 +151,7 @@ final class ControllerStep implements RemoteStep {
     private Outcome set(ControllerSetup setup, boolean begun, Sending sending)
             throws WireFault, RedfishFault, ControllerStop {
         Settings settings = setup.wanted().settings();
-        boolean maySetAtScreen = !step.screen().isEmpty();
-        Optional<FirstAddress.FoundAddress> found = setup.answersAt(settings.address(), begun || maySetAtScreen)
-                ? Optional.of(new FirstAddress.FoundAddress(
-                        settings.address(), ConfigureText.ANSWERS_AT_ITS_PLANNED_ADDRESS.text()))
-                : finding.find(setup.wanted().mac(), port);
+        Optional<FirstAddress.FoundAddress> found = find(setup, begun);
         if (found.isEmpty()) {
             return stands(Why.UNREACHED, notFound(setup.wanted()));
         }
@@ -199,6 +195,19 @@ final class ControllerStep implements RemoteStep {
             movedAt = clock.instant();
         }
         return new Outcome.Works(found.get().how() + "; " + evidence);
+    }
+
+    /** At its planned address after an interruption, else by its lease; set at its screen, it has no lease. */
+    private Optional<FirstAddress.FoundAddress> find(ControllerSetup setup, boolean begun) throws WireFault {
+        Address planned = setup.wanted().settings().address();
+        Optional<FirstAddress.FoundAddress> there = Optional.of(
+                new FirstAddress.FoundAddress(planned, ConfigureText.ANSWERS_AT_ITS_PLANNED_ADDRESS.text()));
+        if (setup.answersAt(planned, begun)) {
+            return there;
+        }
+        Optional<FirstAddress.FoundAddress> leased = finding.find(setup.wanted().mac(), port);
+        boolean atScreen = leased.isEmpty() && !step.screen().isEmpty() && setup.answersAt(planned, true);
+        return atScreen ? there : leased;
     }
 
     private String notFound(ControllerSetup.Wanted wanted) {
